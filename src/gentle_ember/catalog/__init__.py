@@ -1,0 +1,5 @@
+"""Shipped data and the loader that validates it."""
+
+from gentle_ember.catalog.loader import load
+
+__all__ = ["load"]

@@ -1,0 +1,176 @@
+"""The command line: serve, demo, export, import, backup, restore, check."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+import time
+from pathlib import Path
+
+from platformdirs import user_data_path
+
+from gentle_ember import __version__
+
+PORT = 8765
+
+
+def default_data() -> Path:
+    """Where the shop's data lives unless `--data` says otherwise."""
+    return user_data_path("gentle-ember", appauthor=False)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="gentle-ember", description=__doc__)
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(dest="command", required=True)
+
+    def command(name: str, text: str, data: Path | None = None) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=text, description=text)
+        sub.add_argument(
+            "--data", type=Path, default=data or default_data(), help="data folder (%(default)s)"
+        )
+        return sub
+
+    for sub in (
+        command("serve", "Serve the shop on this machine."),
+        command(
+            "demo",
+            "Seed the demo scenario, then serve it.",
+            default_data().with_name("gentle-ember-demo"),
+        ),
+    ):
+        sub.add_argument("--host", default="127.0.0.1", help="address to listen on (%(default)s)")
+        sub.add_argument("--port", type=int, default=PORT, help="port (%(default)s)")
+    commands.choices["demo"].add_argument(
+        "--fresh", action="store_true", help="throw the demo's own changes away first"
+    )
+    commands.choices["demo"].add_argument(
+        "--seed-only", action="store_true", help="seed and stop, without serving"
+    )
+    export = command("export", "Write a job to an open zip.")
+    export.add_argument("job", help="the job's id")
+    export.add_argument("file", type=Path)
+    taking = command("import", "Take in a job file.")
+    taking.add_argument("file", type=Path)
+    command("backup", "Copy the whole shop to one zip, while it runs.").add_argument(
+        "file", type=Path
+    )
+    command("restore", "Unpack a backup into an empty data folder.").add_argument("file", type=Path)
+    check = command("check", "Check database, board index and attachments.")
+    check.add_argument("--rebuild", action="store_true", help="rebuild board rows that differ")
+    return parser
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Run one command; 0 when all went well."""
+    arguments = _parser().parse_args(argv)
+    try:
+        return _COMMANDS[arguments.command](arguments)
+    except (ValueError, LookupError, OSError) as error:
+        print(f"gentle-ember: {error}", file=sys.stderr)
+        return 1
+
+
+def _serve(arguments: argparse.Namespace) -> int:
+    from granian import Granian
+    from granian.constants import Interfaces
+
+    from gentle_ember.store.database import migrate
+    from gentle_ember.web import app
+
+    migrate(arguments.data)
+    os.environ[app.DATA_VARIABLE] = str(arguments.data)
+    os.environ[app.HOSTS_VARIABLE] = arguments.host
+    shown = "127.0.0.1" if arguments.host == "0.0.0.0" else arguments.host  # noqa: S104
+    print(f"Gentle Ember: http://{shown}:{arguments.port}  (Ctrl+C stops it)", flush=True)
+    Granian(
+        "gentle_ember.web.app:from_environment",
+        address=arguments.host,
+        port=arguments.port,
+        interface=Interfaces.WSGI,
+        workers=1,
+        blocking_threads=4,
+        factory=True,
+        log_enabled=False,
+    ).serve()
+    return 0
+
+
+def _demo(arguments: argparse.Namespace) -> int:
+    from gentle_ember.demo import seed
+    from gentle_ember.store.database import DATABASE_NAME
+
+    if arguments.fresh:
+        for name in (DATABASE_NAME, f"{DATABASE_NAME}-wal", f"{DATABASE_NAME}-shm"):
+            (arguments.data / name).unlink(missing_ok=True)
+    count = seed(arguments.data)
+    print(f"Demo: {count} jobs in {arguments.data}", flush=True)
+    return 0 if arguments.seed_only else _serve(arguments)
+
+
+def _export(arguments: argparse.Namespace) -> int:
+    from gentle_ember.store.transfer import export_job
+    from gentle_ember.web.services import open_services
+
+    opened = open_services(arguments.data)
+    content = export_job(opened.jobs, opened.attachments, arguments.job)
+    arguments.file.write_bytes(content)
+    print(f"Wrote {arguments.file} ({len(content):,} bytes)")
+    return 0
+
+
+def _import(arguments: argparse.Namespace) -> int:
+    from gentle_ember.store.transfer import import_job
+    from gentle_ember.web.services import open_services
+
+    opened = open_services(arguments.data)
+    stored = import_job(opened.jobs, opened.attachments, arguments.file.read_bytes(), "")
+    print(f"Took in “{stored.job.title}” as {stored.id}")
+    return 0
+
+
+def _backup(arguments: argparse.Namespace) -> int:
+    from gentle_ember.documents.backup import backup
+    from gentle_ember.store.database import database_path
+
+    if not database_path(arguments.data).exists():
+        raise ValueError(f"{arguments.data} holds no shop")
+    print(f"Backed up {backup(arguments.data, arguments.file)} jobs to {arguments.file}")
+    return 0
+
+
+def _restore(arguments: argparse.Namespace) -> int:
+    from gentle_ember.documents.backup import restore
+    from gentle_ember.store.database import migrate
+
+    jobs = restore(arguments.file, arguments.data)
+    migrate(arguments.data)
+    print(f"Restored {jobs} jobs into {arguments.data}")
+    return 0
+
+
+def _check(arguments: argparse.Namespace) -> int:
+    from gentle_ember.store.check import check
+
+    started = time.monotonic()
+    findings = check(arguments.data, rebuild=arguments.rebuild)
+    for line in findings:
+        print(line)
+    verdict = "all well" if not findings else f"{len(findings)} found"
+    print(f"Checked {arguments.data} in {time.monotonic() - started:.1f} s: {verdict}")
+    return 1 if findings and not arguments.rebuild else 0
+
+
+_COMMANDS = {
+    "serve": _serve,
+    "demo": _demo,
+    "export": _export,
+    "import": _import,
+    "backup": _backup,
+    "restore": _restore,
+    "check": _check,
+}
+
+if __name__ == "__main__":
+    sys.exit(main())

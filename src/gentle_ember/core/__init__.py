@@ -1,0 +1,1 @@
+"""The rules of the job: pure Python, SI units, no files, no clock, no interface."""

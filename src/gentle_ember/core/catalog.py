@@ -1,0 +1,14 @@
+"""What the core needs of the catalog; the `catalog` package fills it from data files."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gentle_ember.core.cylinder import CylinderSize
+
+
+@dataclass(frozen=True, slots=True)
+class Catalog:
+    """Shipped data the plan reads."""
+
+    cylinders: dict[str, CylinderSize]

@@ -1,0 +1,28 @@
+"""Errors the core raises; each names the quantity, its value and what is allowed."""
+
+from __future__ import annotations
+
+
+class QuantityError(ValueError):
+    """A quantity that is not a number, or lies outside what the method or the field allows.
+
+    `kind` is the quantity kind (see `quantities.KINDS`); `value`, `low` and `high` are SI.
+    """
+
+    def __init__(
+        self, name: str, kind: str, value: float, low: float | None, high: float | None
+    ) -> None:
+        self.name, self.kind, self.value, self.low, self.high = name, kind, value, low, high
+        super().__init__(f"{name}: {value!r} is outside {low!r} to {high!r} ({kind}, SI)")
+
+
+class ContradictionError(ValueError):
+    """Two facts that cannot both be true; `path` is the field to put the message at."""
+
+    def __init__(self, path: str, message: str) -> None:
+        self.path, self.message = path, message
+        super().__init__(f"{path}: {message}")
+
+
+class ChangeError(ValueError):
+    """A change that names a place the job does not have."""

@@ -1,0 +1,101 @@
+"""The Route: each stage of a job with its state, and what the job as a whole waits for."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gentle_ember.core.cautions import Caution, Severity
+from gentle_ember.core.job import STAGES, Job, Stage, StageState, WaitsFor
+
+WAITS: dict[WaitsFor, str] = {
+    WaitsFor.NOTHING: "ready to work on",
+    WaitsFor.PARTS: "parts",
+    WaitsFor.OWNER: "the owner",
+    WaitsFor.FITTER: "a licensed fitter",
+    WaitsFor.TEST: "a test day",
+    WaitsFor.CORE_RETURN: "return of the core",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Something the job does not say yet, and the field that answers it."""
+
+    text: str
+    path: str
+    stage: str = "intake"
+
+
+@dataclass(frozen=True, slots=True)
+class RouteStage:
+    """A stage as the Route shows it; `state` is one of done, stop, open, waiting, under_way, …"""
+
+    key: str
+    name: str
+    state: str
+    detail: str
+
+
+def questions(job: Job) -> tuple[Question, ...]:
+    """What intake has not answered, in the order a person finds it."""
+    machine, key = job.set, job.site
+    site = job.sites[key]
+    asked = [
+        (machine.running, "the running rating, from the data plate", "set.running"),
+        (machine.starting, "the starting rating", "set.starting"),
+        (machine.tank, "the size of the gasoline tank", "set.tank"),
+        (site.elevation, "the site's elevation", f"sites.{key}.elevation"),
+        (site.hottest, "the hottest day it runs", f"sites.{key}.hottest"),
+        (site.coldest, "the coldest night it runs", f"sites.{key}.coldest"),
+        (job.load.planned, "what it must carry", "load.planned"),
+    ]
+    return tuple(Question(text, path) for fact, text, path in asked if fact is None)
+
+
+def current_stage(job: Job) -> str:
+    """The first stage that is not done; the logbook when all are."""
+    for key in STAGES:
+        if job.stages.get(key, Stage()).state is not StageState.DONE:
+            return key
+    return "logbook"
+
+
+def waits_for(job: Job) -> WaitsFor:
+    """What the job waits for: that of its earliest waiting stage."""
+    for key in STAGES:
+        stage = job.stages.get(key, Stage())
+        if stage.state is StageState.WAITING:
+            return stage.waits_for
+    return WaitsFor.NOTHING
+
+
+def route(job: Job, found: tuple[Caution, ...]) -> tuple[RouteStage, ...]:
+    """Every stage with its state and a line of detail."""
+    return tuple(_stage(job, key, name, found) for key, name in STAGES.items())
+
+
+def _stage(job: Job, key: str, name: str, found: tuple[Caution, ...]) -> RouteStage:
+    stage = job.stages.get(key, Stage())
+    stops = [c for c in found if c.stage == key and c.severity is Severity.STOP]
+    mind = [c for c in found if c.stage == key and c.severity is Severity.CAUTION]
+    asked = [q for q in questions(job) if q.stage == key]
+    counts = []
+    if stops:
+        counts.append(f"{len(stops)} stop" + "s" * (len(stops) > 1))
+    if asked:
+        counts.append(f"{len(asked)} open question" + "s" * (len(asked) > 1))
+    if mind and not stops:
+        counts.append(f"{len(mind)} caution" + "s" * (len(mind) > 1))
+    detail = ", ".join(counts[:2])
+    if stops:
+        return RouteStage(key, name, "stop", detail)
+    if stage.state is StageState.DONE:
+        signed = f"by {stage.by}" if stage.by else "done"
+        return RouteStage(key, name, "done", f"{signed}, {detail}" if detail else signed)
+    if stage.state is StageState.WAITING:
+        return RouteStage(key, name, "waiting", f"waits for {WAITS[stage.waits_for]}")
+    if asked and (stage.state is StageState.UNDER_WAY or key == current_stage(job)):
+        return RouteStage(key, name, "open", detail)
+    if stage.state is StageState.UNDER_WAY:
+        return RouteStage(key, name, "under_way", detail or "under way")
+    return RouteStage(key, name, "not_started", detail)

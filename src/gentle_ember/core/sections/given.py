@@ -1,0 +1,237 @@
+"""What the job says, with a stated default where it says nothing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gentle_ember.core import air
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.figure import Input, Origin
+from gentle_ember.core.fuel_use import Point, Willans, class_line, fit
+from gentle_ember.core.fuels import (
+    GASOLINE_E0,
+    GASOLINE_E10,
+    NATURAL_GAS_HHV_J_M3,
+    NATURAL_GAS_SG,
+    PROPANE,
+    Fuel,
+    FuelKey,
+    biogas,
+    natural_gas,
+)
+from gentle_ember.core.job import Gas, GeneratorSet, Load, Site
+from gentle_ember.core.supply import tank_energy
+
+EFFICIENCY, EFFICIENCY_ENDS = 0.82, (0.80, 0.85)
+RESERVE, RESERVE_ENDS = 1.0, (0.95, 1.10)
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """A value the plan uses [SI], where it stands in the job, and whether it was assumed."""
+
+    label: str
+    value: float
+    kind: str
+    path: str
+    origin: Origin
+
+    @property
+    def assumed(self) -> bool:
+        """True when the job did not say and a stated default stands in."""
+        return self.origin is Origin.ASSUMED
+
+    @property
+    def input(self) -> Input:
+        """As an input of a working."""
+        return Input(self.label, self.value, self.kind, self.origin, self.path)
+
+
+def given(fact: Fact | None, default: float, label: str, kind: str, path: str) -> Given:
+    """The fact, or the default marked as assumed."""
+    if fact is None:
+        return Given(label, default, kind, path, Origin.ASSUMED)
+    return Given(label, fact.value, kind, path, fact.origin)
+
+
+@dataclass(frozen=True, slots=True)
+class Machine:
+    """The set's figures as the plan uses them: what the engine gives, and within what ends [W]."""
+
+    rated: Given
+    starting: Given
+    engine_w: float
+    engine_low_w: float
+    engine_high_w: float
+    rating_elevation: Given
+    rating_temperature: Given
+    jetted_at: Given
+    engine_inputs: tuple[Input, ...]
+    estimated: bool
+
+
+def machine(generator: GeneratorSet) -> Machine | None:
+    """Resolve the set; None until it has a running rating."""
+    if generator.running is None:
+        return None
+    rated = given(generator.running, 0.0, "running rating", "power", "set.running")
+    starting = given(generator.starting, rated.value, "starting rating", "power", "set.starting")
+    elevation = given(
+        generator.rating_elevation, 0.0, "rated at elevation", "elevation", "set.rating_elevation"
+    )
+    temperature = given(
+        generator.rating_temperature, 298.15, "rated at", "temperature", "set.rating_temperature"
+    )
+    jetted = given(
+        generator.carburetor.jetted_at,
+        0.0,
+        "jetted at elevation",
+        "elevation",
+        "set.carburetor.jetted_at",
+    )
+    if generator.shaft_power is not None:
+        shaft = given(generator.shaft_power, 0.0, "shaft power", "power", "set.shaft_power")
+        efficiency = given(
+            generator.alternator_efficiency,
+            EFFICIENCY,
+            "alternator efficiency",
+            "share",
+            "set.alternator_efficiency",
+        )
+        ends = (
+            EFFICIENCY_ENDS
+            if efficiency.assumed
+            else (efficiency.value * 0.98, min(1.0, efficiency.value * 1.02))
+        )
+        engine = shaft.value * efficiency.value
+        low, high = shaft.value * ends[0], shaft.value * ends[1]
+        inputs: tuple[Input, ...] = (shaft.input, efficiency.input)
+        estimated = efficiency.assumed
+    else:
+        reserve = given(
+            generator.reserve_ratio, RESERVE, "engine reserve", "ratio", "set.reserve_ratio"
+        )
+        ends = RESERVE_ENDS if reserve.assumed else (reserve.value * 0.97, reserve.value * 1.03)
+        engine = rated.value * reserve.value
+        low, high = rated.value * ends[0], rated.value * ends[1]
+        inputs, estimated = (reserve.input,), reserve.assumed
+    return Machine(
+        rated, starting, engine, low, high, elevation, temperature, jetted, inputs, estimated
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class SiteAir:
+    """The site's air as the plan uses it."""
+
+    elevation: Given
+    coldest: Given
+    hottest: Given
+    humidity: Given | None
+
+
+def site_air(site: Site, key: str) -> SiteAir:
+    """Resolve a site's elevation, temperatures and humidity."""
+    at = f"sites.{key}"
+    humidity = None
+    if site.humidity is not None:
+        humidity = given(site.humidity, 0.5, "relative humidity", "share", f"{at}.humidity")
+    hottest = given(site.hottest, 298.15, "hottest", "temperature", f"{at}.hottest")
+    cold_default = min(273.15, hottest.value)
+    return SiteAir(
+        given(site.elevation, 0.0, "elevation", "elevation", f"{at}.elevation"),
+        given(site.coldest, cold_default, "coldest", "temperature", f"{at}.coldest"),
+        hottest,
+        humidity,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class FuelHere:
+    """A fuel with the inputs that describe it, and whether the site has it."""
+
+    fuel: Fuel
+    at_hand: bool
+    inputs: tuple[Input, ...]
+    estimated: bool
+
+
+def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, FuelHere]:
+    """The four fuels as they are on this site; defaults where the site does not say."""
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    found: dict[FuelKey, FuelHere] = {
+        FuelKey.GASOLINE: FuelHere(
+            gasoline, site.gasoline, (Input("gasoline", gasoline.name, "text"),), False
+        ),
+        FuelKey.PROPANE: FuelHere(
+            PROPANE,
+            bool(site.cylinders),
+            (Input("lower heating value", PROPANE.lhv_j_kg, "heating_value_mass", Origin.TABLE),),
+            False,
+        ),
+    }
+    for name, gas in sorted(site.gases.items()):
+        found.setdefault(FuelKey(gas.kind), _gas(gas, f"sites.{key}.gases.{name}", at_hand=True))
+    for kind in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS):
+        stand_in = Gas(kind="natural_gas" if kind is FuelKey.NATURAL_GAS else "biogas")
+        found.setdefault(kind, _gas(stand_in, "", at_hand=False))
+    return {kind: found[kind] for kind in FuelKey}
+
+
+def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
+    if gas.kind == "biogas":
+        methane = given(gas.methane, 0.60, "methane share", "share", f"{path}.methane")
+        return FuelHere(biogas(methane.value), at_hand, (methane.input,), methane.assumed)
+    hhv = given(
+        gas.hhv, NATURAL_GAS_HHV_J_M3, "heating value (HHV)", "heating_value_volume", f"{path}.hhv"
+    )
+    gravity = given(
+        gas.specific_gravity,
+        NATURAL_GAS_SG,
+        "specific gravity",
+        "ratio",
+        f"{path}.specific_gravity",
+    )
+    fuel = natural_gas(hhv.value, gravity.value)
+    return FuelHere(fuel, at_hand, (hhv.input, gravity.input), hhv.assumed)
+
+
+def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
+    """The set's Willans line from its weigh-ins and run times, else its class."""
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    points: list[Point] = []
+    for run in generator.run_times.values():
+        volume = run.volume or generator.tank
+        if run.load and run.duration and volume:
+            energy = tank_energy(volume.value, gasoline, 1.0)
+            points.append(Point(run.load.value, energy / run.duration.value))
+    for weighing in generator.weigh_ins.values():
+        if weighing.before and weighing.after and weighing.energy and weighing.duration:
+            lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
+            burnt = weighing.before.value - weighing.after.value
+            hours = weighing.duration.value
+            points.append(Point(weighing.energy.value / hours, burnt * lhv / hours, weighed=True))
+    if not points:
+        return class_line(generator.set_class, rated_w)
+    return fit(points, generator.set_class, rated_w)
+
+
+def planned_load(load: Load, rated_w: float) -> Given:
+    """The planned load; half the rating when the job does not say."""
+    return given(load.planned, 0.5 * rated_w, "planned load", "power", "load.planned")
+
+
+def rich_fuel_ratio(lam: float | None, loss_factor: float) -> float:
+    """Extra gasoline burnt by a mixture richer than as jetted [1], never below 1.
+
+    The same air carries λ₀/λ the fuel, and the load takes 1/loss as much charge.
+    """
+    if lam is None:
+        return 1.0
+    return max(1.0, 0.90 / lam / max(loss_factor, 0.5))
+
+
+def dew_point(site: SiteAir, ambient_k: float) -> float:
+    """The site's dew point at an air temperature, at 60 % humidity when it is not given [K]."""
+    humidity = 0.6 if site.humidity is None else site.humidity.value
+    return air.dew_point(min(max(ambient_k, 233.15), 323.15), humidity)

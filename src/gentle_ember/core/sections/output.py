@@ -1,0 +1,248 @@
+"""Output section: a waterfall per fuel, which limit binds, and the rival schools."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gentle_ember.core.figure import Band, Figure, Input, Method, Rival, Rounding
+from gentle_ember.core.fuels import Fuel, FuelKey
+from gentle_ember.core.job import GeneratorSet, Load, Schools, Site
+from gentle_ember.core.memo import remember
+from gentle_ember.core.output import (
+    METHODS,
+    MIXTURE_METHOD,
+    OUTPUT_METHOD,
+    Case,
+    Conditions,
+    EngineRating,
+    School,
+    Waterfall,
+    derate,
+    ends,
+)
+from gentle_ember.core.sections.given import (
+    FuelHere,
+    Machine,
+    SiteAir,
+    fuels_here,
+    machine,
+    planned_load,
+    site_air,
+)
+
+SCHOOL_NAMES = {School.FIELD_RULE: "field rule", School.PHYSICS: "physics"}
+
+
+@dataclass(frozen=True, slots=True)
+class FuelOutput:
+    """One fuel's output: running and starting, the steps between, and what they are enough for."""
+
+    fuel: Fuel
+    at_hand: bool
+    running: Figure
+    starting: Figure
+    steps: tuple[Figure, ...]
+    limited_by: str
+    mixture_lambda: float | None
+    mixture_factor: float
+    carries_planned: bool
+    starts_largest: bool | None
+
+
+@dataclass(frozen=True, slots=True)
+class OutputSection:
+    """Every fuel's output at the site, from the rating."""
+
+    rating: Figure
+    fuels: tuple[FuelOutput, ...]
+
+    def of(self, key: FuelKey) -> FuelOutput:
+        """One fuel's output."""
+        return next(entry for entry in self.fuels if entry.fuel.key is key)
+
+
+@remember()
+def output_section(
+    generator: GeneratorSet, site: Site, site_key: str, load: Load, schools: Schools
+) -> OutputSection | None:
+    """Output per fuel; None until the set has a running rating."""
+    resolved = machine(generator)
+    if resolved is None:
+        return None
+    here = site_air(site, site_key)
+    entries = tuple(
+        _on_fuel(resolved, here, at_site, load, schools)
+        for at_site in fuels_here(generator, site, site_key).values()
+    )
+    value = resolved.rated.value
+    rating = Figure(
+        "rating",
+        "rating",
+        value,
+        "power",
+        Method("rating", "Data plate", "as given", "the set's own data", "output"),
+        Band(value, value),
+        (
+            resolved.rated.input,
+            resolved.rating_elevation.input,
+            resolved.rating_temperature.input,
+        ),
+    )
+    return OutputSection(rating, entries)
+
+
+def _on_fuel(
+    resolved: Machine, here: SiteAir, at_site: FuelHere, load: Load, schools: Schools
+) -> FuelOutput:
+    fuel = at_site.fuel
+    at = Conditions(
+        here.elevation.value,
+        here.hottest.value,
+        None if here.humidity is None else here.humidity.value,
+        resolved.jetted_at.value,
+    )
+
+    def rating_for(case: Case, starting: bool) -> EngineRating:
+        engine = {
+            Case.LOW: resolved.engine_low_w,
+            Case.STATED: resolved.engine_w,
+            Case.HIGH: resolved.engine_high_w,
+        }[case]
+        limit = resolved.rated.value
+        if starting:
+            limit = resolved.starting.value
+            engine = max(engine, limit)
+        return EngineRating(
+            engine, limit, resolved.rating_elevation.value, resolved.rating_temperature.value
+        )
+
+    def fall(
+        starting: bool, fuel_school: School, air_school: School
+    ) -> tuple[Waterfall, float, float]:
+        return ends(
+            lambda case: derate(rating_for(case, starting), fuel, at, fuel_school, air_school, case)
+        )
+
+    inputs = _inputs(resolved, here, at_site)
+    estimated = (
+        resolved.estimated
+        or at_site.estimated
+        or here.elevation.assumed
+        or here.hottest.assumed
+        or fuel.key is FuelKey.BIOGAS
+    )
+    narrows = _narrows(resolved, here, at_site)
+
+    def figure(starting: bool) -> tuple[Figure, Waterfall]:
+        stated, low, high = fall(starting, schools.fuel, schools.air)
+        name = "starting" if starting else "running"
+        rivals = tuple(
+            Rival(f"fuel by {SCHOOL_NAMES[f]}, air by {SCHOOL_NAMES[a]}", rival.output_w)
+            for f in School
+            for a in School
+            if (f, a) != (schools.fuel, schools.air)
+            for rival in [fall(starting, f, a)[0]]
+        )
+        first = resolved.starting if starting else resolved.rated
+        result = Figure(
+            f"{'starting' if starting else 'output'}.{fuel.key}",
+            f"{fuel.name}, {name}",
+            stated.output_w,
+            "power",
+            OUTPUT_METHOD,
+            Band(low, high),
+            (first.input, *inputs),
+            rivals,
+            Rounding.DOWN,
+            estimated or first.assumed,
+            narrows,
+        )
+        return result, stated
+
+    running, stated = figure(starting=False)
+    starting, _ = figure(starting=True)
+    planned = planned_load(load, resolved.rated.value).value
+    largest = None if load.largest_start is None else load.largest_start.value
+    mixture = next((s.factor for s in stated.steps if s.key == "mixture"), 1.0)
+    return FuelOutput(
+        fuel,
+        at_site.at_hand,
+        running,
+        starting,
+        _steps(stated, fuel, schools, inputs),
+        stated.limited_by,
+        stated.mixture_lambda,
+        mixture,
+        planned <= running.value,
+        None if largest is None else largest <= starting.value,
+    )
+
+
+def _inputs(resolved: Machine, here: SiteAir, at_site: FuelHere) -> tuple[Input, ...]:
+    inputs = [
+        *resolved.engine_inputs,
+        resolved.rating_elevation.input,
+        resolved.rating_temperature.input,
+        *at_site.inputs,
+        here.elevation.input,
+        here.hottest.input,
+    ]
+    if here.humidity is not None:
+        inputs.append(here.humidity.input)
+    if at_site.fuel.key is FuelKey.GASOLINE:
+        inputs.append(resolved.jetted_at.input)
+    return tuple(inputs)
+
+
+def _narrows(resolved: Machine, here: SiteAir, at_site: FuelHere) -> tuple[str, ...]:
+    wanted = ["a load test near rating on this fuel"]
+    if resolved.estimated:
+        wanted.append("the engine's shaft power and the alternator's efficiency")
+    if here.elevation.assumed:
+        wanted.append("the site's elevation")
+    if here.hottest.assumed:
+        wanted.append("the site's hottest day")
+    if at_site.estimated:
+        wanted.append("what the gas is made of, from the utility or a gas analysis")
+    return tuple(wanted)
+
+
+_AIR_LABELS = {
+    "elevation": ("elevation", "rated at elevation"),
+    "temperature": ("hottest", "rated at"),
+    "humidity": ("relative humidity",),
+}
+
+
+def _steps(
+    stated: Waterfall, fuel: Fuel, schools: Schools, inputs: tuple[Input, ...]
+) -> tuple[Figure, ...]:
+    """Each step of the waterfall as a figure; steps that change nothing are left out."""
+    figures: list[Figure] = []
+    for step in stated.steps:
+        if abs(step.change_w) < 0.5:
+            continue
+        method, rows = OUTPUT_METHOD, inputs
+        if step.key == "fuel":
+            method = METHODS["fuel", schools.fuel]
+        elif step.key in _AIR_LABELS:
+            method = METHODS["air", schools.air]
+            rows = tuple(i for i in inputs if i.label in _AIR_LABELS[step.key])
+        elif step.key == "mixture":
+            method = MIXTURE_METHOD
+            lam = Input("λ here", stated.mixture_lambda or 0.0, "ratio")
+            rows = (*(i for i in inputs if i.label in ("jetted at elevation", "elevation")), lam)
+        figures.append(
+            Figure(
+                f"step.{fuel.key}.{step.key}",
+                step.label,
+                step.change_w,
+                "power",
+                method,
+                Band(step.change_w, step.change_w),
+                (*rows, Input("factor of this step", step.factor)),
+                estimated=True,
+                narrows=("a load test; the band stands on the output itself",),
+            )
+        )
+    return tuple(figures)

@@ -1,0 +1,47 @@
+"""Build the scenario through the services a person uses: typed quantities, logged changes."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from gentle_ember.catalog import load
+from gentle_ember.core.figure import Origin
+from gentle_ember.demo.scenario import JOBS, PEOPLE, Step
+from gentle_ember.store import people
+from gentle_ember.store.database import migrate, open_engine
+from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.wanted import Wanted, read_changes
+
+FIRST: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
+
+
+def seed(data: Path) -> int:
+    """Build what is not there yet; a second run changes nothing.
+
+    Returns:
+        How many jobs the scenario has.
+    """
+    migrate(data)
+    jobs = JobStore(open_engine(data), load())
+    with jobs.writing.begin() as session:
+        for name, units in PEOPLE.items():
+            people.remember(session, name, units)
+    for demo in reversed(JOBS):
+        key = f"demo-{demo.key}"
+        stored = jobs.create({**FIRST, "title": demo.title}, demo.who, key)
+        if stored.revision > 1:
+            continue
+        for number, step in enumerate(demo.steps):
+            changes = read_changes([_wanted(path, value) for path, value in step.items()], "us")
+            jobs.change(
+                stored.id, changes, base=number + 1, key=f"{key}-{number:03d}", who=demo.who
+            )
+    return len(JOBS)
+
+
+def _wanted(path: str, value: Step) -> Wanted:
+    if isinstance(value, tuple):
+        typed, origin = value
+        return Wanted(path, typed=typed, origin=Origin(origin))
+    return Wanted(path, value=value)

@@ -1,0 +1,374 @@
+"""The eight jobs of Kettlebank Engine Works in Pellowmere; every name here is made up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+Step = tuple[str, str] | dict[str, Any] | str | int | bool | None
+"""A quantity as typed with its origin, or a plain value."""
+
+PEOPLE = {"Runa Kestle": "us", "Odo Marlin": "metric", "Tamsin Quay": "us"}
+
+
+@dataclass(frozen=True, slots=True)
+class DemoJob:
+    """One job: steps are written one after another, each a change of its own in the log."""
+
+    key: str
+    title: str
+    who: str
+    steps: tuple[dict[str, Step], ...]
+
+
+def plate(text: str) -> tuple[str, str]:
+    """Read off the data plate or its sheet."""
+    return text, "data_sheet"
+
+
+def owner(text: str) -> tuple[str, str]:
+    """As the owner says."""
+    return text, "owner"
+
+
+def measured(text: str) -> tuple[str, str]:
+    """Measured at the bench or in the yard."""
+    return text, "measured"
+
+
+def done(by: str, on: str, note: str = "") -> dict[str, Any]:
+    """A stage that was closed."""
+    return {"state": "done", "by": by, "on": on, "note": note}
+
+
+def waiting(what: str, note: str = "") -> dict[str, Any]:
+    """A stage that waits for something."""
+    return {"state": "waiting", "waits_for": what, "note": note}
+
+
+LAMBING = DemoJob(
+    "lambing",
+    "Lambing clinic trailer",
+    "Runa Kestle",
+    (
+        {
+            "owner": "Upper Fold lambing clinic",
+            "wish": "Heat lamps and the vaccine fridge through cold nights, without gasoline cans.",
+            "set.maker": "Drovane",
+            "set.model": "Linnet 3200i",
+            "set.set_class": "inverter",
+            "set.running": plate("3200 W"),
+            "set.starting": plate("3500 W"),
+            "set.displacement": plate("171 cc"),
+            "set.volts": plate("120 V"),
+            "set.hertz": plate("60 Hz"),
+            "set.tank": plate("1.6 gal"),
+            "set.gasoline": "e10",
+            "set.carburetor.type": "float",
+            "set.carburetor.fuel_solenoid": False,
+        },
+        {
+            "set.run_times.full": {
+                "load": {"value": 3200.0, "origin": "data_sheet", "typed": "3200 W"},
+                "duration": {"value": 10440.0, "origin": "data_sheet", "typed": "2.9 h"},
+                "volume": None,
+            },
+            "set.run_times.quarter": {
+                "load": {"value": 800.0, "origin": "data_sheet", "typed": "800 W"},
+                "duration": {"value": 27720.0, "origin": "data_sheet", "typed": "7.7 h"},
+                "volume": None,
+            },
+        },
+        {
+            "sites.s1.name": "Upper Fold",
+            "sites.s1.elevation": measured("2000 ft"),
+            "sites.s1.coldest": owner("-12 °C"),
+            "sites.s1.hottest": owner("24 °C"),
+            "sites.s1.humidity": owner("70 %"),
+            "sites.s1.cylinders.c1": {"size": "20", "count": 1, "shelter": "still_air"},
+            "sites.s1.cylinders.c2": {"size": "30", "count": 1, "shelter": "still_air"},
+            "load.planned": measured("1450 W"),
+            "load.largest_start": measured("2560 W"),
+            "load.note": "Four heat lamps, fridge, kettle off the list at night.",
+        },
+        {
+            "stages.intake": done("Runa Kestle", "2026-11-16"),
+            "stages.method": done("Runa Kestle", "2026-11-17", "Spacer adapter; keeps the choke."),
+            "stages.fuel_path": {"state": "under_way"},
+        },
+    ),
+)
+
+CINEMA = DemoJob(
+    "cinema",
+    "Cinema tent beside the parish hall",
+    "Odo Marlin",
+    (
+        {
+            "owner": "Pellowmere parish film society",
+            "wish": "Run on the hall's gas during screenings, gasoline as a fall-back.",
+            "set.maker": "Wexlet",
+            "set.model": "Holm 6500",
+            "set.set_class": "open_frame",
+            "set.running": plate("6500 W"),
+            "set.starting": plate("8125 W"),
+            "set.displacement": plate("420 cc"),
+            "set.shaft_power": plate("11.5 hp"),
+            "set.volts": plate("120 V"),
+            "set.hertz": plate("60 Hz"),
+            "set.tank": plate("25 L"),
+            "sites.s1.name": "Parish hall",
+            "sites.s1.elevation": measured("140 m"),
+            "sites.s1.coldest": owner("-4 °C"),
+            "sites.s1.hottest": owner("31 °C"),
+            "sites.s1.gases.g1": {
+                "kind": "natural_gas",
+                "hhv": {"value": 38.6e6, "origin": "data_sheet", "typed": "38.6 MJ/m³"},
+            },
+            "sites.s1.note": "Stub at the hall's north wall, 22 m from the tent.",
+            "load.planned": measured("3.4 kW"),
+            "load.largest_start": measured("5.9 kW"),
+        },
+        {
+            "stages.intake": done("Odo Marlin", "2026-11-12"),
+            "stages.method": done("Odo Marlin", "2026-11-13", "Spacer adapter on natural gas."),
+            "stages.fuel_path": waiting("fitter", "Licensed fitter to set the tee and shut-off."),
+        },
+    ),
+)
+
+HONEY = DemoJob(
+    "honey",
+    "Honey cooperative's extracting trailer",
+    "Tamsin Quay",
+    (
+        {
+            "owner": "Marl Lane honey cooperative",
+            "wish": "A day's extracting without refuelling: remote tank on the trailer floor.",
+            "set.maker": "Drovane",
+            "set.model": "Wren 2000i",
+            "set.set_class": "inverter_small",
+            "set.running": plate("1600 W"),
+            "set.starting": plate("2000 W"),
+            "set.displacement": plate("79 cc"),
+            "set.shaft_power": plate("2.4 kW"),
+            "set.alternator_efficiency": plate("84 %"),
+            "set.volts": plate("120 V"),
+            "set.tank": plate("3.8 L"),
+            "sites.s1.name": "Marl Lane apiary",
+            "sites.s1.elevation": measured("590 ft"),
+            "sites.s1.coldest": owner("4 °C"),
+            "sites.s1.hottest": owner("31 °C"),
+            "load.planned": measured("120 V × 6.5 A"),
+            "load.largest_start": measured("1.5 kW"),
+        },
+        {
+            "stages.intake": done("Tamsin Quay", "2026-11-09"),
+            "stages.method": done("Tamsin Quay", "2026-11-10", "Pump feed, tank on the ground."),
+            "stages.fuel_path": waiting("parts", "Pulse pump and fuel coupler on order."),
+        },
+    ),
+)
+
+STARS = DemoJob(
+    "stars",
+    "Star-party hut",
+    "Runa Kestle",
+    (
+        {
+            "owner": "High Sill astronomers",
+            "wish": "Re-jet for the ridge, propane for quiet nights; comes down to the valley too.",
+            "set.maker": "Tumbrick",
+            "set.model": "Fell 3600",
+            "set.set_class": "open_frame",
+            "set.running": plate("3000 W"),
+            "set.starting": plate("3600 W"),
+            "set.displacement": plate("212 cc"),
+            "set.volts": plate("120 V"),
+            "set.tank": plate("15 L"),
+            "set.carburetor.type": "float",
+            "set.carburetor.jetted_at": owner("0 ft"),
+            "sites.s1.name": "High Sill ridge",
+            "sites.s1.elevation": measured("2450 m"),
+            "sites.s1.coldest": measured("-12 °C"),
+            "sites.s1.hottest": owner("18 °C"),
+            "sites.s1.cylinders.c1": {"size": "20", "count": 2, "shelter": "breeze"},
+            "load.planned": measured("900 W"),
+            "load.largest_start": owner("1400 W"),
+        },
+        {
+            "sites.s2": {"name": "Valley workshop"},
+            "sites.s2.elevation": owner("1,150 ft"),
+            "sites.s2.coldest": owner("-2 °C"),
+            "sites.s2.hottest": owner("28 °C"),
+        },
+        {
+            "set.weigh_ins.w1": {
+                "fuel": "gasoline",
+                "before": {"value": 31.4, "origin": "measured", "typed": "31.4 kg"},
+                "after": {"value": 29.62, "origin": "measured", "typed": "29.62 kg"},
+                "energy": {"value": 6.48e6, "origin": "measured", "typed": "1.8 kWh"},
+                "duration": {"value": 7200.0, "origin": "measured", "typed": "2 h"},
+            },
+            "stages.intake": done("Runa Kestle", "2026-11-03"),
+            "stages.method": done("Runa Kestle", "2026-11-04", "Re-jet, then spacer adapter."),
+            "stages.fuel_path": done("Runa Kestle", "2026-11-06"),
+            "stages.fit": done("Runa Kestle", "2026-11-18"),
+            "stages.prove_tight": done("Odo Marlin", "2026-11-18"),
+            "stages.first_start": waiting("test", "Needs a clear night on the ridge."),
+        },
+    ),
+)
+
+CIDER = DemoJob(
+    "cider",
+    "Cider barn with a digester",
+    "Odo Marlin",
+    (
+        {
+            "owner": "Bramble Row cider barn",
+            "wish": "Burn the digester's gas for the press and the cold room.",
+            "set.maker": "Wexlet",
+            "set.model": "Stead 5000",
+            "set.set_class": "open_frame",
+            "set.running": plate("5000 W"),
+            "set.starting": plate("6250 W"),
+            "set.displacement": plate("389 cc"),
+            "set.volts": plate("240 V"),
+            "set.tank": plate("6.6 gal"),
+            "sites.s1.name": "Bramble Row",
+            "sites.s1.elevation": owner("310 m"),
+            "sites.s1.coldest": owner("-6 °C"),
+            "sites.s1.hottest": owner("29 °C"),
+            "sites.s1.gases.g1": {
+                "kind": "biogas",
+                "methane": {"value": 0.58, "origin": "measured", "typed": "58 %"},
+            },
+            "sites.s1.note": "Hydrogen sulphide not yet measured; gas not yet dried.",
+            "load.planned": owner("2.9 kW"),
+            "load.largest_start": owner("4.8 kW"),
+        },
+        {
+            "stages.intake": done("Odo Marlin", "2026-11-11"),
+            "stages.method": waiting("owner", "Gas analysis and a word on the warranty."),
+        },
+    ),
+)
+
+LIBRARY = DemoJob(
+    "library",
+    "Tool library's big twin",
+    "Tamsin Quay",
+    (
+        {
+            "owner": "Pellowmere tool library",
+            "wish": "Propane and natural gas, lent out by the weekend; nobody to choke it.",
+            "set.maker": "Tumbrick",
+            "set.model": "Crag 11000",
+            "set.set_class": "v_twin",
+            "set.running": plate("11 kW"),
+            "set.starting": plate("13.5 kW"),
+            "set.displacement": plate("680 cc"),
+            "set.shaft_power": plate("22 hp"),
+            "set.cylinders": 2,
+            "set.volts": plate("240 V"),
+            "set.hertz": plate("60 Hz"),
+            "set.tank": plate("9.5 gal"),
+            "set.carburetor.type": "two_barrel",
+            "set.carburetor.fuel_solenoid": True,
+            "sites.s1.name": "Weir Street store",
+            "sites.s1.elevation": measured("95 m"),
+            "sites.s1.coldest": owner("-8 °C"),
+            "sites.s1.hottest": owner("30 °C"),
+            "sites.s1.cylinders.c1": {
+                "size": "100",
+                "count": 2,
+                "weighed": {"value": 74.0, "origin": "measured", "typed": "163 lb"},
+                "tare": {"value": 31.3, "origin": "measured", "typed": "69 lb"},
+                "shelter": "still_air",
+            },
+            "sites.s1.gases.g1": {"kind": "natural_gas"},
+            "load.planned": owner("6.2 kW"),
+            "load.largest_start": owner("10.4 kW"),
+        },
+        {
+            "stages.intake": done("Tamsin Quay", "2026-10-29"),
+            "stages.method": done("Tamsin Quay", "2026-10-30", "Two-barrel adapter, lock-off."),
+            "stages.fuel_path": done("Tamsin Quay", "2026-11-02"),
+            "stages.fit": {"state": "under_way"},
+        },
+    ),
+)
+
+CHOIR = DemoJob(
+    "choir",
+    "Choir stage",
+    "Runa Kestle",
+    (
+        {
+            "owner": "Lantern Close choir",
+            "wish": "Factory dual-fuel set gains natural gas for the summer stage.",
+            "set.maker": "Wexlet",
+            "set.model": "Duo 4500",
+            "set.set_class": "dual_fuel",
+            "set.running": plate("4500 W"),
+            "set.starting": plate("5600 W"),
+            "set.displacement": plate("274 cc"),
+            "set.volts": plate("120 V"),
+            "set.tank": plate("3.4 gal"),
+            "set.carburetor.type": "multi_fuel",
+            "sites.s1.name": "Lantern Close green",
+            "sites.s1.elevation": measured("260 ft"),
+            "sites.s1.coldest": owner("6 °C"),
+            "sites.s1.hottest": owner("31 °C"),
+            "sites.s1.cylinders.c1": {
+                "size": "20",
+                "count": 1,
+                "fill": {"value": 6.8, "origin": "owner", "typed": "15 lb"},
+                "shelter": "breeze",
+            },
+            "sites.s1.gases.g1": {"kind": "natural_gas"},
+            "load.planned": measured("2.1 kW"),
+            "load.largest_start": measured("2.6 kW"),
+        },
+        {
+            **{
+                f"stages.{name}": done("Runa Kestle", day)
+                for name, day in (
+                    ("intake", "2026-10-05"),
+                    ("method", "2026-10-05"),
+                    ("fuel_path", "2026-10-07"),
+                    ("fit", "2026-10-20"),
+                    ("prove_tight", "2026-10-20"),
+                    ("first_start", "2026-10-21"),
+                    ("load_test", "2026-10-21"),
+                )
+            },
+            "stages.hand_over": waiting("core_return", "Old carburetor goes back for its deposit."),
+        },
+    ),
+)
+
+CLOCK = DemoJob(
+    "clock",
+    "Clock-tower restorer's old set",
+    "Tamsin Quay",
+    (
+        {
+            "owner": "Ferris Alder, clock restorer",
+            "wish": "It has not run for six years. Make it run, then propane.",
+            "set.maker": "Drovane",
+            "set.model": "Marten 2.5",
+            "set.set_class": "open_frame",
+            "set.running": owner("2500 W"),
+            "set.carburetor.type": "float",
+            "set.note": "Float bowl dry, line perished, no sheet to be found.",
+            "sites.s1.name": "Clock yard",
+            "sites.s1.elevation": owner("480 ft"),
+            "sites.s1.cylinders.c1": {"size": "20", "count": 1, "shelter": "closed_locker"},
+            "stages.intake": {"state": "under_way"},
+        },
+    ),
+)
+
+JOBS = (LAMBING, CINEMA, HONEY, STARS, CIDER, LIBRARY, CHOIR, CLOCK)

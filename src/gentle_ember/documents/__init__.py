@@ -1,0 +1,1 @@
+"""What leaves or enters as a file, in open formats."""

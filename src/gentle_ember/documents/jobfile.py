@@ -1,0 +1,151 @@
+"""The job file: one zip with `job.json` (published schema) and attachments by hash."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import zipfile
+from collections.abc import Callable
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
+
+from gentle_ember.core.job import Job
+
+FORMAT, VERSION = "gentle-ember-job", 1
+LARGEST_ENTRY = 64 * 1024 * 1024
+LARGEST_TOTAL = 512 * 1024 * 1024
+_EPOCH = (1980, 1, 1, 0, 0, 0)
+
+
+class JobFileError(ValueError):
+    """A file that is not a job file this version can read; the message says what is wrong."""
+
+
+class LoggedPath(BaseModel):
+    """One place a logged write touched."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    path: str
+    value: Any = None
+    remove: bool = False
+
+
+class LogEntry(BaseModel):
+    """One write of the job's history."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    revision: Annotated[int, Field(ge=1)]
+    at: str
+    who: str
+    kind: Literal["create", "edit", "undo", "redo"]
+    target: int | None = None
+    key: str
+    changes: list[LoggedPath]
+    inverse: list[LoggedPath]
+
+
+class JobFile(BaseModel):
+    """The content of `job.json`."""
+
+    model_config = ConfigDict(extra="forbid", title="Gentle Ember job")
+
+    format: Literal["gentle-ember-job"] = "gentle-ember-job"
+    version: Literal[1] = 1
+    id: Annotated[str, StringConstraints(pattern=r"^[0-9a-f-]{36}$")]
+    revision: Annotated[int, Field(ge=1)]
+    job: Job
+    log: list[LogEntry]
+
+
+def schema() -> dict[str, Any]:
+    """The published JSON Schema of `job.json`."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        **JobFile.model_json_schema(),
+    }
+
+
+def write(content: JobFile, attachment: Callable[[str], bytes]) -> bytes:
+    """The zip of a job; the same job always gives the same bytes.
+
+    Args:
+        content: the job with its log.
+        attachment: gives the bytes of an attachment's SHA-256.
+    """
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        text = json.dumps(content.model_dump(mode="json"), indent=1, ensure_ascii=False)
+        archive.writestr(zipfile.ZipInfo("job.json", _EPOCH), text, zipfile.ZIP_DEFLATED)
+        for digest in sorted({entry.sha256 for entry in content.job.attachments.values()}):
+            info = zipfile.ZipInfo(f"attachments/{digest}", _EPOCH)
+            archive.writestr(info, attachment(digest))
+    return buffer.getvalue()
+
+
+def read(data: bytes) -> tuple[JobFile, dict[str, bytes]]:
+    """Read and check a job file, whole, before anything is changed.
+
+    Returns:
+        The content, and the attachments by SHA-256.
+
+    Raises:
+        JobFileError: not a zip, damaged, foreign, from a newer version, or incomplete.
+    """
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            return _read(archive)
+    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
+        raise JobFileError(
+            "This is not a job file, or it is damaged: the zip can't be read."
+        ) from (error)
+
+
+def _read(archive: zipfile.ZipFile) -> tuple[JobFile, dict[str, bytes]]:
+    infos = archive.infolist()
+    if sum(info.file_size for info in infos) > LARGEST_TOTAL or any(
+        info.file_size > LARGEST_ENTRY for info in infos
+    ):
+        raise JobFileError("The file unpacks to more than a job may hold.")
+    names = [info.filename for info in infos]
+    if len(set(names)) != len(names):
+        raise JobFileError("The zip holds one name twice.")
+    if "job.json" not in names:
+        raise JobFileError("This zip holds no job.json: it is not a Gentle Ember job file.")
+    if archive.testzip() is not None:
+        raise JobFileError("The zip is damaged: a checksum inside does not match.")
+    content = _content(archive.read("job.json"))
+    wanted = {entry.sha256 for entry in content.job.attachments.values()}
+    kept: dict[str, bytes] = {}
+    for digest in wanted:
+        name = f"attachments/{digest}"
+        if name not in names:
+            raise JobFileError(f"Attachment {digest[:12]}… is missing from the file.")
+        kept[digest] = archive.read(name)
+        if hashlib.sha256(kept[digest]).hexdigest() != digest:
+            raise JobFileError(f"Attachment {digest[:12]}… is not what its hash says.")
+    return content, kept
+
+
+def _content(text: bytes) -> JobFile:
+    try:
+        raw = json.loads(text)
+    except (UnicodeDecodeError, json.JSONDecodeError) as error:
+        raise JobFileError(f"job.json can't be read: {error}.") from error
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
+        raise JobFileError("job.json is of another format: it is not a Gentle Ember job.")
+    version = raw.get("version")
+    if isinstance(version, int) and version > VERSION:
+        raise JobFileError(
+            f"Made by a newer Gentle Ember (file version {version}); "
+            f"this one reads up to version {VERSION}. Update, then import again."
+        )
+    try:
+        return JobFile.model_validate(raw)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        place = ".".join(str(part) for part in first["loc"])
+        raise JobFileError(f"job.json is not whole: {place}: {first['msg']}.") from error

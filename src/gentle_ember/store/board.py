@@ -1,0 +1,121 @@
+"""The board's index: written with each job, searched, counted, rebuilt and compared."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Select, func, select, text
+from sqlalchemy.orm import Session
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.cautions import Severity
+from gentle_ember.core.job import Job, WaitsFor
+from gentle_ember.core.plan import plan
+from gentle_ember.core.route import current_stage, waits_for
+from gentle_ember.store.models import BoardRow, JobRow
+
+
+def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
+    """What the board shows of a job, except its id and time."""
+    planned = plan(job, catalog)
+    site = planned.site
+    fuels = ["gasoline"] if site.gasoline else []
+    fuels += ["propane"] if site.cylinders else []
+    fuels += [gas.kind for _, gas in sorted(site.gases.items())]
+    return {
+        "title": job.title,
+        "owner": job.owner,
+        "set_label": " ".join(part for part in (job.set.maker, job.set.model) if part),
+        "site_label": site.name,
+        "stage": current_stage(job),
+        "waits_for": str(waits_for(job)),
+        "archived": job.archived,
+        "stops": sum(c.severity is Severity.STOP for c in planned.cautions),
+        "questions": len(planned.questions),
+        "running_w": job.set.running.value if job.set.running else None,
+        "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
+    }
+
+
+def _searched(job: Job) -> str:
+    parts = [job.title, job.owner, job.wish, job.set.maker, job.set.model, job.set.serial]
+    parts += [site.name for site in job.sites.values()]
+    return " ".join(part for part in parts if part)
+
+
+def write(session: Session, job_id: str, job: Job, at: datetime, catalog: Catalog) -> None:
+    """Bring a job's row and its search text up to date, in the caller's transaction."""
+    row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_id)).first()
+    values = {**entry(job, catalog), "updated_at": at}
+    if row is None:
+        row = BoardRow(job_id=job_id, **values)
+        session.add(row)
+    else:
+        for name, value in values.items():
+            setattr(row, name, value)
+    session.flush()
+    session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": row.number})
+    session.execute(
+        text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),
+        {"n": row.number, "t": _searched(job)},
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Jobs that wait for the same thing: how many, and the most recent of them."""
+
+    waits_for: str
+    count: int
+    rows: list[BoardRow]
+
+
+def groups(
+    session: Session, *, query: str = "", archived: bool = False, limit: int = 12
+) -> list[Group]:
+    """The board: jobs grouped by what they wait for, newest first within each."""
+    found = _matching(query)
+    counts = select(BoardRow.waits_for, func.count()).where(BoardRow.archived == archived)
+    if found is not None:
+        counts = counts.where(BoardRow.number.in_(found))
+    numbers = {row[0]: row[1] for row in session.execute(counts.group_by(BoardRow.waits_for))}
+    result = []
+    for waits in WaitsFor:
+        if not numbers.get(waits):
+            continue
+        rows = select(BoardRow).where(BoardRow.archived == archived, BoardRow.waits_for == waits)
+        if found is not None:
+            rows = rows.where(BoardRow.number.in_(found))
+        rows = rows.order_by(BoardRow.updated_at.desc()).limit(limit)
+        result.append(Group(str(waits), numbers[waits], list(session.scalars(rows))))
+    return result
+
+
+def _matching(query: str) -> Select[Any] | None:
+    """Row numbers whose words begin with every word of the query; None for an empty one."""
+    words = re.findall(r"\w+", query)
+    if not words:
+        return None
+    match = " ".join(f'"{word}"*' for word in words[:8])
+    return (
+        select(text("rowid"))
+        .select_from(text("board_search"))
+        .where(text("board_search MATCH :match").bindparams(match=match))
+    )
+
+
+def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:
+    """Ids of jobs whose row does not say what the job says; mended when `rebuild`."""
+    wrong = []
+    for job_row in session.scalars(select(JobRow)):
+        job = Job.model_validate(job_row.document)
+        row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_row.id)).first()
+        wanted = entry(job, catalog)
+        if row is None or any(getattr(row, name) != value for name, value in wanted.items()):
+            wrong.append(job_row.id)
+            if rebuild:
+                write(session, job_row.id, job, job_row.updated_at, catalog)
+    return wrong

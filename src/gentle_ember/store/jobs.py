@@ -1,0 +1,284 @@
+"""Jobs: create, change, undo, copy; every write is one transaction with its log entry."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import asdict, dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import Engine, select
+from sqlalchemy.orm import Session, sessionmaker
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.change import Change, apply, overlap
+from gentle_ember.core.errors import ChangeError
+from gentle_ember.core.job import Job
+from gentle_ember.store import board
+from gentle_ember.store.errors import (
+    ConflictError,
+    FieldError,
+    InvalidJobError,
+    NotFoundError,
+    NothingToUndoError,
+)
+from gentle_ember.store.models import ChangeRow, JobRow
+from gentle_ember.store.validate import valid_job
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A job as it stands: document, revision, and whether there is something to undo or redo."""
+
+    id: str
+    revision: int
+    job: Job
+    updated_at: datetime
+    can_undo: bool
+    can_redo: bool
+
+
+def now() -> datetime:
+    """The current time in UTC, without a zone as SQLite keeps it."""
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+class JobStore:
+    """All access to jobs; one instance a process."""
+
+    def __init__(self, engine: Engine, catalog: Catalog) -> None:
+        self.engine = engine
+        self.catalog = catalog
+        self.reading = sessionmaker(engine)
+        self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
+
+    def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
+        """A new job from a document; the same `key` twice gives the same job."""
+        job = valid_job(document)
+        with self.writing.begin() as session:
+            if key and (known := _by_key(session, key)):
+                return self._stored(session, known.job_id)
+            return self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
+
+    def _insert(self, session: Session, job_id: str, job: Job, who: str, key: str) -> Stored:
+        at = now()
+        full = job.model_dump(mode="json")
+        session.add(JobRow(id=job_id, revision=1, document=full, created_at=at, updated_at=at))
+        session.flush()
+        session.add(
+            ChangeRow(
+                job_id=job_id,
+                revision=1,
+                at=at,
+                who=who,
+                kind="create",
+                target=None,
+                key=key,
+                changes=[],
+                inverse=[],
+            )
+        )
+        board.write(session, job_id, job, at, self.catalog)
+        session.flush()
+        return Stored(job_id, 1, job, at, False, False)
+
+    def get(self, job_id: str) -> Stored:
+        """The job as it stands.
+
+        Raises:
+            NotFoundError: there is no such job.
+        """
+        with self.reading.begin() as session:
+            return self._stored(session, job_id)
+
+    def _stored(self, session: Session, job_id: str) -> Stored:
+        row = _row(session, job_id)
+        undo, redo = _stacks(session, job_id)
+        job = Job.model_validate(row.document)
+        return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+
+    def preview(self, job_id: str, changes: list[Change]) -> Stored:
+        """The job as it would be, without saving it."""
+        with self.reading.begin() as session:
+            row = _row(session, job_id)
+            job, _ = _changed(row.document, changes)
+            undo, redo = _stacks(session, job_id)
+            return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+
+    def change(
+        self, job_id: str, changes: list[Change], *, base: int, key: str, who: str
+    ) -> Stored:
+        """Apply changes made against revision `base`; merges with others' elsewhere in the job.
+
+        Raises:
+            NotFoundError: there is no such job.
+            ConflictError: the same place was changed since `base`.
+            InvalidJobError: the job would not be valid; nothing is saved.
+        """
+        with self.writing.begin() as session:
+            if _by_key(session, key):
+                return self._stored(session, job_id)
+            row = _row(session, job_id)
+            _refuse_overlap(session, row, changes, base)
+            job, inverse = _changed(row.document, changes)
+            _append(session, row, "edit", None, key, who, changes, inverse)
+            return self._save(session, row, job)
+
+    def undo(self, job_id: str, *, key: str, who: str) -> Stored:
+        """Append the inverse of the newest change not yet undone."""
+        return self._step(job_id, "undo", key, who)
+
+    def redo(self, job_id: str, *, key: str, who: str) -> Stored:
+        """Append again the newest change that was undone."""
+        return self._step(job_id, "redo", key, who)
+
+    def _step(self, job_id: str, kind: str, key: str, who: str) -> Stored:
+        with self.writing.begin() as session:
+            if _by_key(session, key):
+                return self._stored(session, job_id)
+            row = _row(session, job_id)
+            undo, redo = _stacks(session, job_id)
+            stack = undo if kind == "undo" else redo
+            if not stack:
+                raise NothingToUndoError(f"Nothing to {kind}.")
+            target = session.scalars(
+                select(ChangeRow).where(ChangeRow.job_id == job_id, ChangeRow.revision == stack[-1])
+            ).one()
+            wanted = target.inverse if kind == "undo" else target.changes
+            changes = [Change(**entry) for entry in wanted]
+            job, inverse = _changed(row.document, changes)
+            _append(session, row, kind, target.revision, key, who, changes, inverse)
+            return self._save(session, row, job)
+
+    def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
+        row.document = job.model_dump(mode="json")
+        row.updated_at = now()
+        board.write(session, row.id, job, row.updated_at, self.catalog)
+        session.flush()
+        undo, redo = _stacks(session, row.id)
+        return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+
+    def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
+        """A new job with the same set, sites and wishes; nothing done in it yet."""
+        source = self.get(job_id).job
+        copied = source.model_copy(
+            update={
+                "title": f"{source.title[:112]} (copy)",
+                "stages": {},
+                "attachments": {},
+                "archived": False,
+            }
+        )
+        return self.create(copied.model_dump(mode="json"), who, key)
+
+    def adopt(
+        self, job_id: str, revision: int, job: Job, log: list[dict[str, Any]], who: str
+    ) -> Stored:
+        """Take in a job with its history from elsewhere; under a new id if this one is taken."""
+        with self.writing.begin() as session:
+            taken = session.get(JobRow, job_id) is not None
+            new_id = str(uuid.uuid4()) if taken else job_id
+            at = now()
+            document = job.model_dump(mode="json")
+            session.add(
+                JobRow(
+                    id=new_id, revision=revision, document=document, created_at=at, updated_at=at
+                )
+            )
+            session.flush()
+            for entry in log:
+                stamp = datetime.fromisoformat(entry["at"])
+                key = f"{uuid.uuid4()}" if _by_key(session, entry["key"]) else entry["key"]
+                session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
+            board.write(session, new_id, job, at, self.catalog)
+            session.flush()
+            return self._stored(session, new_id)
+
+    def log(self, job_id: str) -> list[ChangeRow]:
+        """The change log, oldest first."""
+        with self.reading.begin() as session:
+            _row(session, job_id)
+            rows = session.scalars(
+                select(ChangeRow).where(ChangeRow.job_id == job_id).order_by(ChangeRow.revision)
+            ).all()
+            session.expunge_all()
+            return list(rows)
+
+
+def _row(session: Session, job_id: str) -> JobRow:
+    row = session.get(JobRow, job_id)
+    if row is None:
+        raise NotFoundError("There is no such job.")
+    return row
+
+
+def _by_key(session: Session, key: str) -> ChangeRow | None:
+    return session.scalars(select(ChangeRow).where(ChangeRow.key == key)).first()
+
+
+def _changed(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
+    try:
+        new, inverse = apply(document, changes)
+    except ChangeError as error:
+        raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
+    return valid_job(new), inverse
+
+
+def _append(
+    session: Session,
+    row: JobRow,
+    kind: str,
+    target: int | None,
+    key: str,
+    who: str,
+    changes: list[Change],
+    inverse: list[Change],
+) -> None:
+    row.revision += 1
+    session.add(
+        ChangeRow(
+            job_id=row.id,
+            revision=row.revision,
+            at=now(),
+            who=who,
+            kind=kind,
+            target=target,
+            key=key,
+            changes=[asdict(change) for change in changes],
+            inverse=[asdict(change) for change in inverse],
+        )
+    )
+
+
+def _refuse_overlap(session: Session, row: JobRow, changes: list[Change], base: int) -> None:
+    if base >= row.revision:
+        return
+    since = session.scalars(
+        select(ChangeRow)
+        .where(ChangeRow.job_id == row.id, ChangeRow.revision > base)
+        .order_by(ChangeRow.revision.desc())
+    )
+    for other in since:
+        clash = overlap(changes, [Change(**entry) for entry in other.changes])
+        if clash:
+            raise ConflictError(clash, other.who, other.revision)
+
+
+def _stacks(session: Session, job_id: str) -> tuple[list[int], list[int]]:
+    """Revisions that can be undone and redone, newest last, derived from the log."""
+    rows = session.execute(
+        select(ChangeRow.revision, ChangeRow.kind)
+        .where(ChangeRow.job_id == job_id)
+        .order_by(ChangeRow.revision)
+    )
+    undo: list[int] = []
+    redo: list[int] = []
+    for revision, kind in rows:
+        if kind == "edit":
+            undo.append(revision)
+            redo.clear()
+        elif kind == "undo":
+            redo.append(undo.pop())
+        elif kind == "redo":
+            undo.append(redo.pop())
+    return undo, redo

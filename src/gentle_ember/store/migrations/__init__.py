@@ -1,0 +1,1 @@
+"""Alembic revisions, shipped with the package."""

@@ -1,0 +1,77 @@
+"""Tables: jobs as documents, their change log, the board's index, people."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, Index, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Declarative base."""
+
+
+class JobRow(Base):
+    """A job's document at its newest revision."""
+
+    __tablename__ = "job"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    revision: Mapped[int]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    created_at: Mapped[datetime]
+    updated_at: Mapped[datetime]
+
+
+class ChangeRow(Base):
+    """One acknowledged write; rows are only ever added."""
+
+    __tablename__ = "change"
+    __table_args__ = (UniqueConstraint("job_id", "revision"), UniqueConstraint("key"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"))
+    revision: Mapped[int]
+    at: Mapped[datetime]
+    who: Mapped[str] = mapped_column(String(120))
+    kind: Mapped[str] = mapped_column(String(8))
+    target: Mapped[int | None]
+    """For undo and redo: the revision undone or done again."""
+    key: Mapped[str] = mapped_column(String(64))
+    changes: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    inverse: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+
+
+class BoardRow(Base):
+    """What the board shows of a job; derived from its document, rebuilt by `check --rebuild`."""
+
+    __tablename__ = "board"
+    __table_args__ = (Index("board_by_wait", "archived", "waits_for", "updated_at"),)
+
+    number: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), unique=True)
+    title: Mapped[str]
+    owner: Mapped[str]
+    set_label: Mapped[str]
+    site_label: Mapped[str]
+    stage: Mapped[str]
+    waits_for: Mapped[str]
+    archived: Mapped[bool]
+    stops: Mapped[int]
+    questions: Mapped[int]
+    running_w: Mapped[float | None]
+    fuels: Mapped[list[str]] = mapped_column(JSON)
+    updated_at: Mapped[datetime]
+
+
+class PersonRow(Base):
+    """Someone of the shop; accounts may add a password to the same row one day."""
+
+    __tablename__ = "person"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120), unique=True)
+    initials: Mapped[str] = mapped_column(String(4))
+    units: Mapped[str] = mapped_column(String(8), default="us")

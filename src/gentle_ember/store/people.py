@@ -1,0 +1,34 @@
+"""People of the shop: names with initials, and the units each prefers."""
+
+from __future__ import annotations
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from gentle_ember.store.models import PersonRow
+
+
+def initials_of(name: str) -> str:
+    """Up to three initials of a name.
+
+    >>> initials_of("Runa Kestle")
+    'RK'
+    """
+    return "".join(part[0].upper() for part in name.split()[:3])
+
+
+def everyone(session: Session) -> list[PersonRow]:
+    """All people, by name."""
+    return list(session.scalars(select(PersonRow).order_by(PersonRow.name)))
+
+
+def remember(session: Session, name: str, units: str | None = None) -> PersonRow:
+    """Add a person, or set the units they prefer."""
+    row = session.scalars(select(PersonRow).where(PersonRow.name == name)).first()
+    if row is None:
+        row = PersonRow(name=name, initials=initials_of(name), units=units or "us")
+        session.add(row)
+    elif units:
+        row.units = units
+    session.flush()
+    return row

@@ -1,0 +1,61 @@
+"""Turn a document into a Job, with every fault named at its field."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from gentle_ember.core.contradictions import contradictions
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.job import Job
+from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.units.display import show_value
+
+
+def allowed(error: QuantityError) -> str:
+    """A sentence saying what a quantity may be, in both systems of units."""
+
+    def both(value: float) -> str:
+        us, metric = (" ".join(show_value(value, error.kind, s)) for s in ("us", "metric"))
+        return us.strip() if us == metric else f"{us} ({metric})".strip()
+
+    if error.value != error.value:
+        return f"{error.name} must be a number."
+    if error.low is not None and error.value < error.low:
+        if error.low >= 0 > error.value and error.kind != "temperature":
+            return f"{error.name} can't be negative; the least is {both(error.low)}."
+        return f"{error.name} is too low; the least is {both(error.low)}."
+    return f"{error.name} is too high; the most is {both(error.high or 0.0)}."
+
+
+def field_errors(error: ValidationError, prefix: str = "") -> list[FieldError]:
+    """Pydantic's errors as sentences at field paths."""
+    found = []
+    for entry in error.errors(include_url=False):
+        path = ".".join(str(part) for part in entry["loc"] if part != "[key]")
+        cause = entry.get("ctx", {}).get("error")
+        if isinstance(cause, QuantityError):
+            message = allowed(cause)
+        elif entry["type"] == "extra_forbidden":
+            message = "This job has no such field."
+        else:
+            message = entry["msg"].removeprefix("Value error, ") + "."
+        found.append(FieldError(prefix + path, message))
+    return found
+
+
+def valid_job(document: dict[str, Any]) -> Job:
+    """The job a document describes.
+
+    Raises:
+        InvalidJobError: with every fault at its field, contradictions included.
+    """
+    try:
+        job = Job.model_validate(document)
+    except ValidationError as error:
+        raise InvalidJobError(field_errors(error)) from None
+    clashes = [FieldError(clash.path, clash.message) for clash in contradictions(job)]
+    if clashes:
+        raise InvalidJobError(clashes)
+    return job

@@ -1,0 +1,91 @@
+"""Numbers as people read them: three significant figures, rounded to the safe side."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
+
+from gentle_ember.core.figure import Figure, Input, Rounding
+from gentle_ember.units.registry import System, from_si, unit_for
+
+_MODES = {
+    Rounding.DOWN: ROUND_FLOOR,
+    Rounding.UP: ROUND_CEILING,
+    Rounding.NEAREST: ROUND_HALF_EVEN,
+}
+SIGNIFICANT = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A number in one system of units: text, unit, its band's ends, and the bare number."""
+
+    text: str
+    unit: str
+    low: str
+    high: str
+    number: float
+
+
+def rounded(value: float, decimals: int, significant: int, rounding: Rounding) -> Decimal:
+    """Round to so many significant figures, with at most so many decimals, in one direction.
+
+    >>> rounded(2968.4, 0, 3, Rounding.DOWN), rounded(2968.4, 0, 3, Rounding.UP)
+    (Decimal('2960'), Decimal('2970'))
+    >>> rounded(9.03, 1, 3, Rounding.DOWN)
+    Decimal('9.0')
+    """
+    if value == 0:
+        return Decimal(0)
+    places = significant - 1 - math.floor(math.log10(abs(value)))
+    places = min(places, decimals)
+    # 12 significant figures first, so that a sum's last bit can't push a round number down.
+    exact = Decimal(f"{value:.12g}")
+    step = Decimal(1).scaleb(-places)
+    result = (exact / step).to_integral_value(rounding=_MODES[rounding]) * step
+    return result.quantize(Decimal(1).scaleb(-max(places, 0))) + Decimal(0)
+
+
+def text_of(number: Decimal) -> str:
+    """With thousands separators and a true minus sign.
+
+    >>> text_of(Decimal("-1450.0"))
+    '−1,450.0'
+    """
+    return f"{number:,f}".replace("-", "−")
+
+
+def show(figure: Figure, system: System) -> Shown:
+    """A figure in one system, its band rounded outward."""
+    unit = unit_for(figure.kind, system, figure.value)
+
+    def at(value: float, rounding: Rounding) -> Decimal:
+        scaled = from_si(value, figure.kind, unit)
+        return rounded(scaled, unit.decimals, SIGNIFICANT, rounding)
+
+    number = at(figure.value, figure.rounding)
+    return Shown(
+        text_of(number),
+        unit.text,
+        text_of(at(figure.band.low, Rounding.DOWN)),
+        text_of(at(figure.band.high, Rounding.UP)),
+        float(number),
+    )
+
+
+def show_value(value: float, kind: str, system: System, significant: int = 6) -> tuple[str, str]:
+    """Text and unit of a plain value, to nearest; trailing zeros dropped."""
+    unit = unit_for(kind, system, value)
+    number = rounded(from_si(value, kind, unit), unit.decimals, significant, Rounding.NEAREST)
+    if number == number.to_integral_value():
+        number = number.to_integral_value()
+    return text_of(number), unit.text
+
+
+def show_input(entry: Input, system: System) -> str:
+    """An input of a working as text with its unit."""
+    if isinstance(entry.value, str):
+        return entry.value
+    text, unit = show_value(entry.value, entry.kind, system, 5)
+    return f"{text} {unit}".strip()

@@ -1,0 +1,238 @@
+"""Read a quantity as a technician types it: any unit, fractions, feet and inches, products."""
+
+from __future__ import annotations
+
+import math
+import re
+import unicodedata
+from dataclasses import dataclass
+
+import pint
+
+from gentle_ember.core.quantities import KINDS
+from gentle_ember.units.display import show_value
+from gentle_ember.units.registry import System, unit_for, ureg
+
+LONGEST = 80
+
+
+class ReadingError(ValueError):
+    """Text that is not a quantity of the kind asked for; the message is for the person."""
+
+
+_FRACTIONS = str.maketrans({"⁄": "/", "−": "-", "–": "-", "×": "*", "·": "*", "•": "*"})
+_MARKS = str.maketrans({"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"'})
+_WATER = re.compile(
+    r'(?:inches|inch|in\.?|")\s*(?:of\s+)?(?:w\.?\s*c\.?|h2o|water(?:\s+column)?|wg)(?![a-z])',
+    re.I,
+)
+_OUNCES = re.compile(r"(?:oz|ounces?)\s*(?:/|per)\s*(?:in\s*(?:\^|\*\*)?\s*2|sq\.?\s*in\.?)", re.I)
+_NUMBER = re.compile(
+    r"(?P<whole>[-+]?(?:\d[\d,]*\.?\d*|\.\d+)(?:e[-+]?\d+)?)"
+    r"(?:(?:\s*-\s*|\s+)(?P<top>\d+)\s*/\s*(?P<bottom>\d+)|\s*/\s*(?P<over>2|3|4|8|16|32|64)(?![\d.]))?",
+    re.I,
+)
+
+_UNIT = re.compile(r"(?:[^\d.]|\.(?!\d)|(?<=[A-Za-z])[23](?![\dA-Za-z.]))*")
+"""Anything up to the next number; a 2 or 3 that ends a word is a power, as in ft3/h."""
+
+_ALIASES: dict[str, str] = {
+    "'": "foot", "ft": "foot", "feet": "foot", '"': "inch", "in": "inch", "ins": "inch",
+    "inches": "inch", "m": "meter", "metres": "meter", "metre": "meter", "mm": "millimeter",
+    "cm": "centimeter", "km": "kilometer", "yd": "yard", "mi": "mile",
+    "w": "watt", "watts": "watt", "kw": "kilowatt", "k": "kilowatt", "hp": "horsepower",
+    "bhp": "horsepower", "ps": "metric_horsepower", "va": "watt", "kva": "kilowatt",
+    "v": "volt", "volts": "volt", "a": "ampere", "amp": "ampere", "amps": "ampere",
+    "hz": "hertz", "rpm": "revolutions_per_minute",
+    "btu/h": "Btu/hour", "btuh": "Btu/hour", "btu/hr": "Btu/hour", "btu": "Btu",
+    "kbtu/h": "kiloBtu/hour", "mbh": "kiloBtu/hour",
+    "gal": "gallon", "gals": "gallon", "gallons": "gallon", "usgal": "gallon", "qt": "quart",
+    "pt": "pint", "l": "liter", "litre": "liter", "litres": "liter", "ml": "milliliter",
+    "cc": "centimeter**3", "cm3": "centimeter**3", "ccm": "centimeter**3", "cu in": "inch**3",
+    "cuin": "inch**3", "ci": "inch**3", "in3": "inch**3", "m3": "meter**3", "ft3": "foot**3",
+    "cu ft": "foot**3", "cf": "foot**3",
+    "lb": "pound", "lbs": "pound", "pounds": "pound", "kg": "kilogram", "kgs": "kilogram",
+    "oz": "ounce", "g": "gram",
+    "h": "hour", "hr": "hour", "hrs": "hour", "hours": "hour", "min": "minute",
+    "mins": "minute", "minutes": "minute", "s": "second", "sec": "second", "d": "day",
+    "days": "day",
+    "°f": "degF", "degf": "degF", "deg f": "degF", "f": "degF", "°c": "degC", "degc": "degC",
+    "deg c": "degC", "c": "degC", "°k": "kelvin",
+    "inwc": "inch_water_column", "osi": "ounce_per_square_inch",
+    "psi": "psi", "psig": "psi", "mbar": "millibar", "bar": "bar", "kpa": "kilopascal",
+    "pa": "pascal", "inhg": "inHg", "mmhg": "mmHg",
+    "kwh": "kilowatt_hour", "wh": "watt_hour", "mj": "megajoule", "therm": "therm",
+    "%": "percent", "percent": "percent", "pct": "percent",
+    "btu/ft3": "Btu/foot**3", "btu/cf": "Btu/foot**3", "btu/cu ft": "Btu/foot**3",
+    "mj/m3": "megajoule/meter**3", "kwh/m3": "kilowatt_hour/meter**3",
+    "btu/lb": "Btu/pound", "mj/kg": "megajoule/kilogram",
+    "cfh": "foot**3/hour", "scfh": "foot**3/hour", "ft3/h": "foot**3/hour",
+    "ft3/hr": "foot**3/hour", "m3/h": "meter**3/hour", "lb/h": "pound/hour",
+    "lb/hr": "pound/hour", "kg/h": "kilogram/hour", "kg/hr": "kilogram/hour",
+    "gph": "gallon/hour", "gal/h": "gallon/hour", "l/h": "liter/hour",
+}  # fmt: skip
+_KELVIN_ONLY = {"k": "kelvin"}
+
+
+@dataclass(frozen=True, slots=True)
+class _Term:
+    number: float
+    unit: str
+
+
+def read(text: str, kind: str, system: System) -> float:
+    """Read a typed quantity.
+
+    A bare number takes the unit the field shows in the person's system.
+
+    Args:
+        text: what was typed.
+        kind: the quantity kind the field wants.
+        system: "us" or "metric".
+
+    Returns:
+        The value in the kind's SI unit.
+
+    Raises:
+        ReadingError: says what was understood and what would do instead.
+
+    >>> round(read("2000 ft", "elevation", "us"), 1), read("5' 6\\"", "length", "us") == 1.6764
+    (609.6, True)
+    >>> round(read("120 V × 9 A", "power", "us"))
+    1080
+    """
+    if len(text) > LONGEST:
+        raise ReadingError(f"Too long: a quantity takes at most {LONGEST} characters.")
+    cleaned = _clean(text)
+    if not re.search(r"\d", cleaned):
+        raise ReadingError(f"“{text.strip()}” has no number in it. {_example(kind, system)}")
+    factors = [part for part in re.split(r"\s*\*\s*", cleaned) if part]
+    value = None
+    for factor in factors:
+        quantity = _sum(factor, kind, system, lone=len(factors) == 1)
+        value = quantity if value is None else value * quantity
+    if value is None:
+        raise ReadingError(_example(kind, system))
+    return _to_si(value, text.strip(), kind, system)
+
+
+def _clean(text: str) -> str:
+    text = text.strip().translate(_FRACTIONS).translate(_MARKS)
+    for char in set(text):
+        parts = unicodedata.normalize("NFKC", char)
+        if "⁄" in parts:  # vulgar fractions: 1½ → 1 1/2
+            text = text.replace(char, " " + parts.replace("⁄", "/"))
+    text = text.replace("²", "2").replace("³", "3").strip()
+    text = _WATER.sub(" inwc ", text)
+    text = _OUNCES.sub(" osi ", text)
+    text = re.sub(r"(?<=[\d\s])[xX](?=[\s\d])", "*", text)
+    text = re.sub(r"\bsq\.?\s*in\b", "in2", text, flags=re.I)
+    text = re.sub(r"(?<=[A-Za-z])(?:\^|\*\*)(?=[23])", "", text)
+    return re.sub(r"\s+", " ", text).strip()
+
+
+def _number(match: re.Match[str]) -> float:
+    whole = match["whole"]
+    if re.fullmatch(r"[-+]?\d{1,3}(,\d{3})+(\.\d*)?", whole):
+        whole = whole.replace(",", "")
+    elif "," in whole:
+        if re.fullmatch(r"[-+]?\d+,\d+", whole):
+            whole = whole.replace(",", ".")
+        else:
+            raise ReadingError(f"“{match[0].strip()}” is not a number I can read.")
+    value = float(whole)
+    sign = -1.0 if whole.startswith("-") else 1.0
+    if match["bottom"]:
+        if int(match["bottom"]) == 0:
+            raise ReadingError("A fraction can't have zero under the line.")
+        value += sign * int(match["top"]) / int(match["bottom"])
+    elif match["over"]:
+        if int(match["over"]) == 0:
+            raise ReadingError("A fraction can't have zero under the line.")
+        value /= int(match["over"])
+    if not math.isfinite(value):
+        raise ReadingError(f"“{match[0].strip()}” is too large to be meant.")
+    return value
+
+
+def _terms(text: str) -> list[_Term]:
+    found: list[_Term] = []
+    position = 0
+    while position < len(text):
+        match = _NUMBER.match(text, position)
+        if match is None or (found and match["whole"][0] in "+-"):
+            raise ReadingError(f"“{text[position:].strip()}” can't be read after a quantity.")
+        end = match.end()
+        follows = _UNIT.match(text, end)
+        unit = follows[0] if follows else ""
+        found.append(_Term(_number(match), unit.strip()))
+        position = end + len(unit)
+    return found
+
+
+def _unit(name: str, kind: str) -> pint.Unit:
+    folded = re.sub(r"\s*/\s*", "/", name.rstrip(".").strip())
+    folded = re.sub(r"/hr?$", "/h", folded, flags=re.I)
+    if kind in ("temperature", "temperature_difference") and folded.lower() in _KELVIN_ONLY:
+        return ureg.Unit("kelvin")
+    alias = _ALIASES.get(folded) or _ALIASES.get(folded.lower())
+    try:
+        return ureg.parse_units(alias or re.sub(r"(?<=[A-Za-z])([23])\b", r"**\1", folded))
+    except Exception:  # pint's parser raises its own zoo on odd text
+        raise ReadingError(f"“{name}” is not a unit I know.") from None
+
+
+def _sum(text: str, kind: str, system: System, *, lone: bool) -> pint.Quantity[float]:
+    terms = _terms(text)
+    total: pint.Quantity[float] | None = None
+    for index, term in enumerate(terms):
+        if not term.unit:
+            if not lone or len(terms) > 1:
+                raise ReadingError(f"“{text}” needs a unit after every number.")
+            _refuse_doubtful_share(term.number, text, kind)
+            unit = ureg.Unit(unit_for(kind, system).pint)
+        else:
+            unit = _unit(term.unit, kind)
+        if kind == "temperature_difference" and str(unit).startswith("degree_"):
+            unit = ureg.Unit("delta_" + str(unit))
+        sign = -1.0 if index and terms[0].number < 0 else 1.0
+        quantity = ureg.Quantity(sign * term.number, unit)
+        try:
+            total = quantity if total is None else total + quantity
+        except pint.errors.PintError:
+            raise ReadingError(f"The parts of “{text}” don't go together.") from None
+    if total is None:
+        raise ReadingError(f"“{text}” has no number in it.")
+    return total
+
+
+def _refuse_doubtful_share(number: float, text: str, kind: str) -> None:
+    if kind == "share" and 0 < abs(number) <= 1 and not text.strip().startswith("1"):
+        percent = f"{100 * number:g}"
+        raise ReadingError(f"Is that {percent} % or {number:g} %? Type it with the % sign.")
+
+
+def _to_si(value: pint.Quantity[float], text: str, kind: str, system: System) -> float:
+    si = KINDS[kind].si
+    try:
+        magnitude = float(value.to(si).magnitude)
+    except pint.errors.DimensionalityError:
+        raise ReadingError(
+            f"“{text}” is not a {KINDS[kind].name}. {_example(kind, system)}"
+        ) from None
+    except pint.errors.PintError:
+        raise ReadingError(f"“{text}” can't be used here. {_example(kind, system)}") from None
+    if not math.isfinite(magnitude):
+        raise ReadingError(f"“{text}” is not a finite number.")
+    if kind == "temperature" and magnitude < 0:
+        raise ReadingError(f"“{text}” is below absolute zero.")
+    return magnitude
+
+
+def example(kind: str, system: System) -> str:
+    """A sample of what a field of this kind takes."""
+    return " ".join(show_value(KINDS[kind].sample, kind, system, 3)).strip()
+
+
+def _example(kind: str, system: System) -> str:
+    return f"Type it like {example(kind, system)}."

@@ -1,0 +1,1 @@
+"""The web application: one blueprint a subject, thin over the core and the store."""

@@ -1,0 +1,107 @@
+"""The application factory: blueprints, error shape, headers, and who may write."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from urllib.parse import urlsplit
+
+from flask import Response, jsonify, request
+from flask_openapi3 import Info, OpenAPI
+
+from gentle_ember import __version__
+from gentle_ember.web import (
+    board_api,
+    files_api,
+    jobs_api,
+    methods_api,
+    problems,
+    quick_api,
+    shell,
+)
+from gentle_ember.web.schemas import HealthOut
+from gentle_ember.web.services import open_services
+
+DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
+LARGEST_REQUEST = 600 * 1024 * 1024
+LOOPBACK = frozenset({"localhost", "127.0.0.1", "::1"})
+_HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "X-Frame-Options": "DENY",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": "geolocation=(), usb=(), payment=()",
+}
+
+
+def create_app(data: Path, *, hosts: frozenset[str] = frozenset()) -> OpenAPI:
+    """The app on a data folder.
+
+    Args:
+        data: folder of database and attachments; made when missing.
+        hosts: names it may be reached by besides loopback.
+    """
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Gentle Ember", version=__version__),
+        validation_error_callback=problems.from_validation,
+        static_folder=None,
+        doc_ui=False,
+    )
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST
+    app.json.sort_keys = False  # type: ignore[attr-defined]
+    app.json.ensure_ascii = False  # type: ignore[attr-defined]
+    app.extensions["gentle_ember"] = open_services(data)
+    problems.register(app)
+    for module in (jobs_api, board_api, quick_api, files_api, methods_api):
+        app.register_api(module.api)
+    allowed = LOOPBACK | hosts
+
+    @app.get("/api/health", responses={200: HealthOut})
+    def health() -> Response:
+        """Whether the server answers."""
+        return jsonify({"ok": True, "version": __version__})
+
+    @app.route("/api/openapi.json")
+    def openapi() -> Response:
+        return jsonify(app.api_doc)
+
+    @app.before_request
+    def _guard() -> Response | None:
+        if urlsplit(f"//{request.host}").hostname not in allowed:
+            return problems.problem(
+                421, "host", "Unknown host", "Gentle Ember does not answer to this name."
+            )
+        if request.method not in ("GET", "HEAD", "OPTIONS") and not _same_origin():
+            return problems.problem(
+                403, "origin", "Refused", "Writes are taken only from Gentle Ember's own page."
+            )
+        return None
+
+    @app.after_request
+    def _headers(response: Response) -> Response:
+        for name, value in _HEADERS.items():
+            response.headers.setdefault(name, value)
+        response.headers.setdefault("Content-Security-Policy", shell.policy([]))
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
+        return response
+
+    shell.register(app, Path(__file__).parent / "static")
+    return app
+
+
+def _same_origin() -> bool:
+    """Whether a write comes from our own page, or from no page at all."""
+    site = request.headers.get("Sec-Fetch-Site")
+    if site is not None and site not in ("same-origin", "none"):
+        return False
+    origin = request.headers.get("Origin")
+    return origin is None or urlsplit(origin).netloc == request.host
+
+
+def from_environment() -> OpenAPI:
+    """The app as the server process starts it."""
+    hosts = frozenset(filter(None, os.environ.get(HOSTS_VARIABLE, "").split(",")))
+    return create_app(Path(os.environ[DATA_VARIABLE]), hosts=hosts)

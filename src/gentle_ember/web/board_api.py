@@ -1,0 +1,220 @@
+"""The shop: board, finder, people, and what a page needs to know once."""
+
+from __future__ import annotations
+
+from typing import Any, get_args, get_origin
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from gentle_ember import __version__
+from gentle_ember.catalog.terms import find_terms
+from gentle_ember.core.facts import Quantity
+from gentle_ember.core.job import STAGES, Job, WaitsFor
+from gentle_ember.core.quantities import KINDS
+from gentle_ember.core.route import WAITS
+from gentle_ember.store import board, people
+from gentle_ember.store.models import BoardRow
+from gentle_ember.units import ReadingError, read
+from gentle_ember.units.display import show_value
+from gentle_ember.units.reading import example
+from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
+from gentle_ember.web import present
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas import (
+    BoardOut,
+    BoardQuery,
+    FinderQuery,
+    FoundListOut,
+    PersonIn,
+    ReadIn,
+    ReadOut,
+    ReferenceOut,
+)
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "shop", __name__, url_prefix="/api", abp_tags=[Tag(name="shop")], abp_responses={422: Problem}
+)
+
+
+def _row(row: BoardRow) -> dict[str, Any]:
+    return {
+        "id": row.job_id,
+        "title": row.title,
+        "owner": row.owner,
+        "set_label": row.set_label,
+        "site_label": row.site_label,
+        "stage": STAGES.get(row.stage, row.stage),
+        "stops": row.stops,
+        "questions": row.questions,
+        "running": None if row.running_w is None else present.plain(row.running_w, "power"),
+        "fuels": row.fuels,
+        "updated_at": row.updated_at.isoformat(timespec="seconds") + "Z",
+    }
+
+
+@api.get("/board", responses={200: BoardOut})
+def show_board(query: BoardQuery) -> Response:
+    """Jobs by what they wait for."""
+    with services().jobs.reading.begin() as session:
+        found = board.groups(session, query=query.query, archived=query.archived, limit=query.limit)
+        return jsonify(
+            {
+                "groups": [
+                    {
+                        "waits_for": group.waits_for,
+                        "label": WAITS[WaitsFor(group.waits_for)],
+                        "count": group.count,
+                        "rows": [_row(row) for row in group.rows],
+                    }
+                    for group in found
+                ],
+                "total": sum(group.count for group in found),
+            }
+        )
+
+
+@api.get("/finder", responses={200: FoundListOut})
+def finder(query: FinderQuery) -> Response:
+    """Jobs, the trade's terms by any of their names, and quantities in other units."""
+    text = query.q.strip()
+    found: list[dict[str, str]] = []
+    if text:
+        found += _quantities(text, query.system)
+        with services().jobs.reading.begin() as session:
+            found += _jobs(session, text)
+        found += [
+            {
+                "kind": "term",
+                "title": term.name,
+                "detail": term.means,
+                "job": "",
+                "page": term.page,
+                "field": term.field,
+            }
+            for term in find_terms(text)
+        ]
+    return jsonify(found)
+
+
+def _jobs(session: Session, text: str) -> list[dict[str, str]]:
+    return [
+        {
+            "kind": "job",
+            "title": row.title,
+            "detail": " · ".join(part for part in (row.set_label, row.site_label) if part),
+            "job": row.job_id,
+            "page": "",
+            "field": "",
+        }
+        for group in board.groups(session, query=text, limit=6)
+        for row in group.rows
+    ][:8]
+
+
+def _quantities(text: str, system: System) -> list[dict[str, str]]:
+    """What a typed quantity is in other units, when it names its unit."""
+    if not any(c.isdigit() for c in text) or not any(c.isalpha() or c in "\"'°" for c in text):
+        return []
+    for kind, units in CONVERSIONS.items():
+        try:
+            value = read(text, kind, system)
+        except ReadingError:
+            continue
+        rows = [present.in_unit(value, kind, unit) for unit in units]
+        return [
+            {
+                "kind": "quantity",
+                "title": " = ".join(rows[:4]),
+                "detail": f"{KINDS[kind].name}; open the converter",
+                "job": "",
+                "page": "quick/convert",
+                "field": text,
+            }
+        ]
+    return []
+
+
+@api.post("/quantities/read", responses={200: ReadOut})
+def read_quantity(body: ReadIn) -> Response:
+    """Read a quantity as typed, and say what was understood."""
+    if body.kind not in KINDS:
+        raise ReadingError("There is no such kind of quantity.")
+    value = read(body.text, body.kind, body.system)
+    us, metric = (" ".join(show_value(value, body.kind, s)).strip() for s in present.SYSTEMS)
+    return jsonify({"value": value, "us": us, "metric": metric})
+
+
+def job_fields() -> dict[str, dict[str, str]]:
+    """Every quantity field of a job by its path, dictionary keys as `*`."""
+    found: dict[str, dict[str, str]] = {}
+
+    def walk(model: type[BaseModel], path: str) -> None:
+        for name, info in model.model_fields.items():
+            here = f"{path}.{name}" if path else name
+            spec = next((m for m in info.metadata if isinstance(m, Quantity)), None)
+            if spec is not None:
+                found[here] = {"kind": spec.kind, "label": spec.label}
+                continue
+            inner: Any = info.annotation
+            if get_origin(inner) is dict:
+                inner, here = get_args(inner)[1], f"{here}.*"
+            if isinstance(inner, type) and issubclass(inner, BaseModel):
+                walk(inner, here)
+
+    walk(Job, "")
+    return found
+
+
+@api.get("/reference", responses={200: ReferenceOut})
+def reference() -> Response:
+    """Kinds with their units, fields, cylinder sizes, people."""
+
+    def unit(kind: str, system: System) -> dict[str, Any]:
+        shown = unit_for(kind, system)
+        factor, offset = line(KINDS[kind].si, shown.pint)
+        return {
+            "text": shown.text, "factor": factor, "offset": offset, "decimals": shown.decimals,
+        }  # fmt: skip
+
+    with services().jobs.reading.begin() as session:
+        everyone = [
+            {"name": row.name, "initials": row.initials, "units": row.units}
+            for row in people.everyone(session)
+        ]
+    return jsonify(
+        {
+            "kinds": {
+                key: {
+                    "us": unit(key, "us"),
+                    "metric": unit(key, "metric"),
+                    "sample_us": example(key, "us"),
+                    "sample_metric": example(key, "metric"),
+                }
+                for key in KINDS
+            },
+            "fields": job_fields(),
+            "cylinders": [
+                {
+                    "key": size.key,
+                    "name": size.name,
+                    "full": present.plain(size.full_kg, "mass"),
+                    "tare": present.plain(size.tare_kg, "mass"),
+                }
+                for size in services().catalog.cylinders.values()
+            ],
+            "people": everyone,
+            "version": __version__,
+        }
+    )
+
+
+@api.put("/people")
+def put_person(body: PersonIn) -> Response:
+    """Add a person, or note the units they prefer."""
+    with services().jobs.writing.begin() as session:
+        row = people.remember(session, body.name, body.units)
+        return jsonify({"name": row.name, "initials": row.initials, "units": row.units})

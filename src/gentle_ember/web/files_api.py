@@ -1,0 +1,107 @@
+"""Files in and out: job zips, the output table, attachments, the published schema."""
+
+from __future__ import annotations
+
+import re
+import uuid
+from pathlib import PurePath
+
+from flask import Response, jsonify, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.change import Change
+from gentle_ember.documents import jobfile
+from gentle_ember.documents.output_csv import output_csv
+from gentle_ember.store.attachments import LARGEST
+from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
+from gentle_ember.store.transfer import export_job, import_job
+from gentle_ember.web import present
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas import AttachmentPath, CsvQuery, JobPath, SnapshotOut
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "files",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="files")],
+    abp_responses={404: Problem, 422: Problem},
+)
+
+
+def _download(content: bytes | str, name: str, mimetype: str) -> Response:
+    response = Response(content, mimetype=mimetype)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    return response
+
+
+def _slug(title: str) -> str:
+    return re.sub(r"[^a-z0-9]+", "-", title.lower()).strip("-")[:60] or "job"
+
+
+@api.get("/jobs/<job_id>/export")
+def export(path: JobPath) -> Response:
+    """The job as one open zip."""
+    content = export_job(services().jobs, services().attachments, path.job_id)
+    title = services().jobs.get(path.job_id).job.title
+    return _download(content, f"{_slug(title)}.zip", "application/zip")
+
+
+@api.get("/jobs/<job_id>/output.csv")
+def table(path: JobPath, query: CsvQuery) -> Response:
+    """The output table."""
+    job = services().jobs.get(path.job_id).job
+    text = output_csv(services().plan(job), query.system)
+    return _download(text, f"{_slug(job.title)}-output.csv", "text/csv")
+
+
+@api.post("/import", responses={201: SnapshotOut})
+def import_() -> tuple[Response, int]:
+    """Take in a job zip sent as the request's body; refused whole or taken whole."""
+    data = request.get_data(cache=False)
+    who = request.args.get("who", "")[:120]
+    stored = import_job(services().jobs, services().attachments, data, who)
+    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+
+
+@api.get("/schema/job.json")
+def job_schema() -> Response:
+    """The JSON Schema of `job.json`."""
+    return jsonify(jobfile.schema())
+
+
+@api.post("/jobs/<job_id>/attachments", responses={201: SnapshotOut})
+def attach(path: JobPath) -> tuple[Response, int]:
+    """Keep a file with the job: the body's bytes, its name in `name`."""
+    content = request.get_data(cache=False)
+    name = PurePath(request.args.get("name", "file").replace("\\", "/")).name[:200] or "file"
+    if not content or len(content) > LARGEST:
+        limit = f"{LARGEST // 1024 // 1024} MB"
+        fault = f"“{name}” is empty." if not content else f"“{name}” is over {limit}."
+        raise InvalidJobError([FieldError("attachments", fault)])
+    digest = services().attachments.put(content)
+    entry = {
+        "sha256": digest,
+        "name": name,
+        "media_type": (request.mimetype or "application/octet-stream")[:100],
+        "size": len(content),
+    }
+    key = f"f{digest[:12]}"
+    stored = services().jobs.change(
+        path.job_id,
+        [Change(f"attachments.{key}", entry)],
+        base=services().jobs.get(path.job_id).revision,
+        key=request.headers.get("Idempotency-Key") or str(uuid.uuid4()),
+        who=request.args.get("who", "")[:120],
+    )
+    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+
+
+@api.get("/jobs/<job_id>/attachments/<key>")
+def attachment(path: AttachmentPath) -> Response:
+    """An attachment, always as a download."""
+    entry = services().jobs.get(path.job_id).job.attachments.get(path.key)
+    if entry is None:
+        raise NotFoundError("The job has no such file.")
+    content = services().attachments.get(entry.sha256)
+    return _download(content, entry.name, "application/octet-stream")

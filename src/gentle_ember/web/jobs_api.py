@@ -1,0 +1,150 @@
+"""Jobs: read, change, undo, copy, look at their log and their cylinders."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.job import CylindersAtHand
+from gentle_ember.core.sections.cylinder import answer, helps
+from gentle_ember.core.sections.runs import cylinder_question
+from gentle_ember.store.errors import FieldError, NotFoundError
+from gentle_ember.store.wanted import Wanted, read_changes
+from gentle_ember.web import present
+from gentle_ember.web.problems import Problem, problem
+from gentle_ember.web.schemas import (
+    ChangesIn,
+    CopyIn,
+    CylinderOut,
+    CylinderQuery,
+    JobPath,
+    JobQuery,
+    LogOut,
+    NewJobIn,
+    SnapshotOut,
+    StepIn,
+)
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "jobs",
+    __name__,
+    url_prefix="/api/jobs",
+    abp_tags=[Tag(name="jobs")],
+    abp_responses={404: Problem, 409: Problem, 422: Problem},
+)
+EMPTY: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
+
+
+def _views(text: str) -> set[str]:
+    return set(filter(None, text.split(",")))
+
+
+@api.post("", responses={201: SnapshotOut})
+def create(body: NewJobIn) -> tuple[Response, int]:
+    """A new job."""
+    stored = services().jobs.create({**EMPTY, "title": body.title}, body.who, body.key)
+    planned = services().plan(stored.job)
+    return jsonify(present.snapshot(stored, planned, set())), 201
+
+
+@api.get("/<job_id>", responses={200: SnapshotOut})
+def show(path: JobPath, query: JobQuery) -> Response:
+    """A job as it stands."""
+    stored = services().jobs.get(path.job_id)
+    planned = services().plan(stored.job)
+    return jsonify(present.snapshot(stored, planned, _views(query.views)))
+
+
+@api.patch("/<job_id>", responses={200: SnapshotOut})
+def change(path: JobPath, body: ChangesIn) -> Response:
+    """Change a job, or with `preview` see what the change would do without saving it."""
+    jobs = services().jobs
+    changes = read_changes([Wanted(**entry.model_dump()) for entry in body.changes], body.system)
+    if body.preview:
+        stored = jobs.preview(path.job_id, changes)
+    else:
+        stored = jobs.change(path.job_id, changes, base=body.base, key=body.key, who=body.who)
+    planned = services().plan(stored.job)
+    views = _views(body.views)
+    return jsonify(present.snapshot(stored, planned, views, preview=body.preview))
+
+
+@api.post("/<job_id>/undo", responses={200: SnapshotOut})
+def undo(path: JobPath, body: StepIn) -> Response:
+    """Append the inverse of the newest change."""
+    stored = services().jobs.undo(path.job_id, key=body.key, who=body.who)
+    return jsonify(present.snapshot(stored, services().plan(stored.job), _views(body.views)))
+
+
+@api.post("/<job_id>/redo", responses={200: SnapshotOut})
+def redo(path: JobPath, body: StepIn) -> Response:
+    """Append again what was undone last."""
+    stored = services().jobs.redo(path.job_id, key=body.key, who=body.who)
+    return jsonify(present.snapshot(stored, services().plan(stored.job), _views(body.views)))
+
+
+@api.post("/<job_id>/copy", responses={201: SnapshotOut})
+def copy(path: JobPath, body: CopyIn) -> tuple[Response, int]:
+    """A new job with the same set, sites and wishes."""
+    stored = services().jobs.duplicate(path.job_id, who=body.who, key=body.key)
+    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+
+
+@api.get("/<job_id>/log", responses={200: LogOut})
+def log(path: JobPath) -> Response:
+    """The change log, newest first."""
+    rows = services().jobs.log(path.job_id)
+    return jsonify(
+        [
+            {
+                "revision": row.revision,
+                "at": row.at.isoformat(timespec="seconds") + "Z",
+                "who": row.who,
+                "kind": row.kind,
+                "paths": [entry["path"] for entry in row.changes],
+            }
+            for row in reversed(rows)
+        ]
+    )
+
+
+@api.get("/<job_id>/cylinder", responses={200: CylinderOut})
+def cylinder(path: JobPath, query: CylinderQuery) -> Response:
+    """A cylinder of the job's site, with what-ifs that are not saved."""
+    job = services().jobs.get(path.job_id).job
+    site = job.sites[job.site]
+    if job.set.running is None:
+        detail = "Give the running rating first: the load's fuel is worked out from it."
+        return problem(422, "invalid", "Not yet", detail, [FieldError("set.running", detail)])
+    at_hand = site.cylinders.get(query.cylinder) or next(
+        (entry for _, entry in sorted(site.cylinders.items())), CylindersAtHand()
+    )
+    if query.size:
+        at_hand = CylindersAtHand(size=query.size, shelter=at_hand.shelter)
+    update: dict[str, Any] = {}
+    if query.count is not None:
+        update["count"] = query.count
+    if query.shelter is not None:
+        update["shelter"] = query.shelter
+    load = job.load
+    if query.load_w is not None:
+        load = load.model_copy(update={"planned": Fact(value=query.load_w)})
+    case = cylinder_question(
+        job.set,
+        site,
+        job.site,
+        at_hand.model_copy(update=update),
+        load,
+        job.set.running.value,
+        services().catalog,
+        ambient_k=query.temperature_k,
+    )
+    if case is None:
+        raise NotFoundError("The catalog has no such cylinder.")
+    humidity = site.humidity.value if site.humidity else None
+    found = helps(case, services().catalog.cylinders)
+    return jsonify(present.cylinder(answer(case, humidity), found))

@@ -1,0 +1,41 @@
+"""Method pages: docs/engineering, as Show working links to them."""
+
+from __future__ import annotations
+
+from functools import cache
+from pathlib import Path
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+from markdown_it import MarkdownIt
+
+from gentle_ember.store.errors import NotFoundError
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas import MethodPageOut, MethodPath
+
+api = APIBlueprint(
+    "methods",
+    __name__,
+    url_prefix="/api/methods",
+    abp_tags=[Tag(name="methods")],
+    abp_responses={404: Problem},
+)
+
+
+@cache
+def folder() -> Path:
+    """Where the pages are: inside an installed package, or the repository's docs."""
+    packaged = Path(__file__).parent / "engineering"
+    return packaged if packaged.is_dir() else Path(__file__).parents[3] / "docs" / "engineering"
+
+
+@api.get("/<page>", responses={200: MethodPageOut})
+def show(path: MethodPath) -> Response:
+    """One method's page."""
+    source = folder() / f"{path.page}.md"
+    if not source.is_file():
+        raise NotFoundError("There is no such method page.")
+    text = source.read_text("utf-8")
+    title = text.splitlines()[0].lstrip("# ")
+    html = MarkdownIt("commonmark", {"html": False}).enable("table").render(text)
+    return jsonify({"page": path.page, "title": title, "html": html})

@@ -1,0 +1,253 @@
+"""The plan as JSON: figures with their workings in both systems of units."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from gentle_ember.core.facts import Fact, Model, quantity_at
+from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.job import Job
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.sections.cylinder import CylinderAnswer, Help
+from gentle_ember.core.sections.output import FuelOutput, OutputSection
+from gentle_ember.core.sections.runs import FullLoad, Run
+from gentle_ember.store.jobs import Stored
+from gentle_ember.units import show, show_input
+from gentle_ember.units.display import rounded, show_value, text_of
+from gentle_ember.units.registry import System, Unit, from_si, unit_for
+
+Json = dict[str, Any]
+SYSTEMS: tuple[System, System] = ("us", "metric")
+CURVE_POINTS = 160
+
+
+def figure(entry: Figure) -> Json:
+    """A figure with its working."""
+
+    def rival(value: float, system: System) -> str:
+        unit = unit_for(entry.kind, system, value)
+        scaled = from_si(value, entry.kind, unit)
+        number = rounded(scaled, unit.decimals, 3, entry.rounding)
+        return f"{text_of(number)} {unit.text}".strip()
+
+    return {
+        "key": entry.key,
+        "label": entry.label,
+        "value": entry.value,
+        "kind": entry.kind,
+        "us": asdict(show(entry, "us")),
+        "metric": asdict(show(entry, "metric")),
+        "method": asdict(entry.method),
+        "inputs": [_input(one) for one in entry.inputs],
+        "rivals": [
+            {"name": one.name, "us": rival(one.value, "us"), "metric": rival(one.value, "metric")}
+            for one in entry.rivals
+        ],
+        "rounding": str(entry.rounding),
+        "estimated": entry.estimated,
+        "narrows": list(entry.narrows),
+        "notes": [note for note in entry.notes if "=" not in note],
+    }
+
+
+def _input(entry: Input) -> Json:
+    return {
+        "label": entry.label,
+        "us": show_input(entry, "us"),
+        "metric": show_input(entry, "metric"),
+        "origin": str(entry.origin),
+        "path": entry.path or None,
+    }
+
+
+def plain(value: float, kind: str, *, assumed: bool = False) -> Json:
+    """A value that is a fact, not a computed figure."""
+    us, metric = (" ".join(show_value(value, kind, s)).strip() for s in SYSTEMS)
+    return {"us": us, "metric": metric, "value": value, "assumed": assumed}
+
+
+def fuel_output(entry: FuelOutput) -> Json:
+    """One fuel's output."""
+    return {
+        "fuel": str(entry.fuel.key),
+        "name": entry.fuel.name,
+        "letter": entry.fuel.letter,
+        "at_hand": entry.at_hand,
+        "running": figure(entry.running),
+        "starting": figure(entry.starting),
+        "steps": [figure(step) for step in entry.steps],
+        "limited_by": entry.limited_by,
+        "carries_planned": entry.carries_planned,
+        "starts_largest": entry.starts_largest,
+    }
+
+
+def output(section: OutputSection) -> Json:
+    """The output section."""
+    return {
+        "rating": figure(section.rating),
+        "fuels": [fuel_output(entry) for entry in section.fuels],
+    }
+
+
+def run(entry: Run) -> Json:
+    """One run time; what stays behind in a cylinder that got too cold is a figure of its own."""
+    left = None
+    if entry.figure is not None:
+        for note in entry.figure.notes:
+            if note.startswith("left_kg="):
+                value = float(note.removeprefix("left_kg="))
+                left = figure(
+                    Figure(
+                        f"left.{entry.key}",
+                        "left behind, too cold to boil",
+                        value,
+                        "mass",
+                        entry.figure.method,
+                        Band(value, value),
+                        entry.figure.inputs,
+                        rounding=Rounding.UP,
+                        estimated=True,
+                        narrows=entry.figure.narrows,
+                    )
+                )
+    return {
+        "key": entry.key,
+        "label": entry.label,
+        "fuel": str(entry.fuel),
+        "at_hand": entry.at_hand,
+        "figure": None if entry.figure is None else figure(entry.figure),
+        "left": left,
+        "why_not": entry.why_not,
+    }
+
+
+def flow(entry: FullLoad) -> Json:
+    """A gas's demand at full output."""
+    return {"fuel": str(entry.fuel), "flow": figure(entry.flow), "heat": figure(entry.heat)}
+
+
+def ledger(planned: Plan) -> Json | None:
+    """What every choice adds up to; None until there is a rating."""
+    section, runs = planned.output, planned.runs
+    if section is None or runs is None:
+        return None
+    fuels = [entry for entry in section.fuels if entry.at_hand] or list(section.fuels)
+    at_hand = {entry.fuel.key for entry in fuels}
+    return {
+        "puts_out": [figure(entry.running) for entry in fuels],
+        "starts": [figure(entry.starting) for entry in fuels],
+        "load": plain(runs.load.value, "power", assumed=runs.load.assumed),
+        "runs": [run(entry) for entry in runs.runs],
+        "flows": [flow(entry) for entry in runs.full_load if entry.fuel in at_hand],
+    }
+
+
+def shown_facts(job: Job) -> dict[str, Json]:
+    """Every fact of the job as it reads, by path."""
+    found: dict[str, Json] = {}
+
+    def walk(value: Any, path: list[str]) -> None:
+        if isinstance(value, Fact):
+            spec = quantity_at(Job, path)
+            if spec is not None:
+                us, metric = (" ".join(show_value(value.value, spec.kind, s)) for s in SYSTEMS)
+                found[".".join(path)] = {"us": us.strip(), "metric": metric.strip()}
+        elif isinstance(value, Model):
+            for name in type(value).model_fields:
+                walk(getattr(value, name), [*path, name])
+        elif isinstance(value, dict):
+            for name, inner in value.items():
+                walk(inner, [*path, name])
+
+    walk(job, [])
+    return found
+
+
+def snapshot(stored: Stored, planned: Plan, views: set[str], *, preview: bool = False) -> Json:
+    """A job with what follows from it; sections only when a view asks."""
+    wants_output = "output" in views
+    section = planned.output if wants_output else None
+    runs = planned.all_runs if wants_output else None
+    return {
+        "id": stored.id,
+        "revision": stored.revision,
+        "updated_at": stored.updated_at.isoformat(timespec="seconds") + "Z",
+        "can_undo": stored.can_undo,
+        "can_redo": stored.can_redo,
+        "preview": preview,
+        "job": stored.job.model_dump(mode="json"),
+        "shown": shown_facts(stored.job),
+        "route": [asdict(stage) for stage in planned.route],
+        "cautions": [asdict(caution) for caution in planned.cautions],
+        "questions": [asdict(question) for question in planned.questions],
+        "ledger": ledger(planned),
+        "output": None if section is None else output(section),
+        "runs": None if runs is None else [run(entry) for entry in runs.runs],
+    }
+
+
+GAIN = Method(
+    "cylinder-gain", "Gain", "run with the change − run as it is", "the two runs", "cylinder"
+)
+
+
+def _help(entry: Help) -> Json:
+    gain = Figure(
+        f"gain.{entry.key}",
+        f"gain: {entry.label}",
+        entry.gain_s,
+        "duration",
+        GAIN,
+        Band(entry.gain_s, entry.gain_s),
+        (Input("run with it", entry.run.value, "duration"),),
+        rounding=Rounding.DOWN,
+        estimated=True,
+        narrows=entry.run.narrows,
+    )
+    run_shown = figure(entry.run)
+    return {"key": entry.key, "label": entry.label, "run": run_shown, "gain": figure(gain)}
+
+
+def cylinder(answer: CylinderAnswer, helps: list[Help]) -> Json:
+    """A cylinder's answer with its curve thinned for drawing."""
+    curve, case = answer.curve, answer.case
+    stride = max(1, len(curve.times_s) // CURVE_POINTS)
+    picked = [*range(0, len(curve.times_s) - 1, stride), len(curve.times_s) - 1]
+    named = {
+        "run": answer.run,
+        "to_empty": answer.to_empty,
+        "to_starve": answer.to_starve,
+        "left": answer.left,
+        "contents": answer.contents,
+        "draw": answer.draw,
+        "continuous": answer.continuous,
+        "coldest": answer.coldest,
+        "starves_at": answer.starves_at,
+    }
+    return {
+        "size": case.size.key,
+        "count": case.count,
+        "shelter": case.shelter,
+        "load_w": case.load_w,
+        "temperature_k": case.ambient_k,
+        "figures": {name: figure(one) for name, one in named.items() if one is not None},
+        "starves": curve.starved_s is not None,
+        "curve": {
+            "times_s": [curve.times_s[i] for i in picked],
+            "temperatures_k": [curve.temperatures_k[i] for i in picked],
+            "contents_kg": [curve.contents_kg[i] * case.count for i in picked],
+            "frost_k": 273.15,
+            "dew_k": answer.dew_k,
+            "starves_k": case.lowest_k,
+            "ambient_k": case.ambient_k,
+        },
+        "helps": [_help(entry) for entry in helps],
+    }
+
+
+def in_unit(value: float, kind: str, unit: Unit) -> str:
+    """A value [SI] in one unit, to five figures."""
+    number = rounded(from_si(value, kind, unit), unit.decimals, 5, Rounding.NEAREST)
+    return f"{text_of(number)} {unit.text}"

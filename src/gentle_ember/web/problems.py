@@ -1,0 +1,103 @@
+"""One error shape: RFC 9457 problem+json with field paths."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from flask import Flask, Response
+from pydantic import BaseModel, ValidationError
+from werkzeug.exceptions import HTTPException
+
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.documents.jobfile import JobFileError
+from gentle_ember.store.errors import (
+    ConflictError,
+    FieldError,
+    InvalidJobError,
+    NotFoundError,
+    NothingToUndoError,
+)
+from gentle_ember.store.validate import allowed, field_errors
+from gentle_ember.units import ReadingError
+
+
+class ProblemField(BaseModel):
+    """A fault at one field."""
+
+    path: str
+    message: str
+
+
+class Problem(BaseModel):
+    """What went wrong, and at which fields; nothing was changed."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    errors: list[ProblemField] = []
+
+
+def problem(
+    status: int, kind: str, title: str, detail: str, errors: list[FieldError] | None = None
+) -> Response:
+    """A problem+json response."""
+    body: dict[str, Any] = {
+        "type": f"/problems/{kind}",
+        "title": title,
+        "status": status,
+        "detail": detail,
+        "errors": [{"path": e.path, "message": e.message} for e in errors or []],
+    }
+    return Response(json.dumps(body), status, mimetype="application/problem+json")
+
+
+def from_validation(error: ValidationError) -> Response:
+    """A request body that does not keep to its schema."""
+    errors = field_errors(error)
+    return problem(
+        422, "invalid", "Something in the request is not right", errors[0].message, errors
+    )
+
+
+def register(app: Flask) -> None:
+    """Give every error of the core and the store its one shape."""
+
+    @app.errorhandler(InvalidJobError)
+    def _invalid(error: InvalidJobError) -> Response:
+        detail = error.errors[0].message
+        return problem(422, "invalid", "Not saved: a field needs mending", detail, error.errors)
+
+    @app.errorhandler(QuantityError)
+    def _quantity(error: QuantityError) -> Response:
+        entry = FieldError(error.name, allowed(error))
+        return problem(422, "invalid", "A quantity is out of range", entry.message, [entry])
+
+    @app.errorhandler(ReadingError)
+    def _reading(error: ReadingError) -> Response:
+        entry = FieldError("text", str(error))
+        return problem(422, "unreadable", "Not a quantity", str(error), [entry])
+
+    @app.errorhandler(ConflictError)
+    def _conflict(error: ConflictError) -> Response:
+        detail = f"{error.who or 'Somebody'} changed this meanwhile; yours is kept in the field."
+        errors = [FieldError(path, detail) for path in error.paths]
+        return problem(409, "conflict", "Changed meanwhile", detail, errors)
+
+    @app.errorhandler(NotFoundError)
+    def _missing(error: NotFoundError) -> Response:
+        return problem(404, "not-found", "Not found", str(error.args[0]))
+
+    @app.errorhandler(NothingToUndoError)
+    def _nothing(error: NothingToUndoError) -> Response:
+        return problem(409, "nothing-to-undo", "Nothing to undo", str(error))
+
+    @app.errorhandler(JobFileError)
+    def _job_file(error: JobFileError) -> Response:
+        return problem(422, "job-file", "File refused; nothing was changed", str(error))
+
+    @app.errorhandler(HTTPException)
+    def _http(error: HTTPException) -> Response:
+        status = error.code or 500
+        return problem(status, "http", error.name, error.description or error.name)

@@ -1,0 +1,176 @@
+"""Quick answers without a job: SI names in, Figures out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import ValidationError
+
+from gentle_ember.core import quick
+from gentle_ember.core.figure import Figure, Input, Method, exact
+from gentle_ember.core.job import Job
+from gentle_ember.core.quantities import KINDS
+from gentle_ember.core.sections.cylinder import answer, helps
+from gentle_ember.core.sections.runs import cylinder_question
+from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
+from gentle_ember.store.validate import field_errors
+from gentle_ember.units import ReadingError, read
+from gentle_ember.units.registry import CONVERSIONS, System
+from gentle_ember.web import present
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas import (
+    ConvertIn,
+    ConvertOut,
+    CylinderIn,
+    CylinderOut,
+    DerateIn,
+    OutputOut,
+    RunTimeIn,
+    RunTimesOut,
+)
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "quick",
+    __name__,
+    url_prefix="/api/quick",
+    abp_tags=[Tag(name="quick answers")],
+    abp_responses={422: Problem},
+)
+CONVERSION = Method(
+    "convert", "Unit conversion", "exact factor between units", "definitions, by pint", "units"
+)
+
+NAMES = {
+    "running": "running_w",
+    "starting": "starting_w",
+    "shaft_power": "shaft_power_w",
+    "alternator_efficiency": "alternator_efficiency",
+    "elevation": "elevation_m",
+    "hottest": "temperature_k",
+    "coldest": "coldest_k",
+    "humidity": "relative_humidity",
+    "jetted_at": "jetted_at_m",
+    "methane": "methane_share",
+    "hhv": "hhv_j_m3",
+    "tank": "tank_m3",
+    "planned": "load_w",
+    "fill": "contents_kg",
+    "weighed": "weighed_kg",
+    "tare": "tare_kg",
+}
+"""Which name of the request a field of the made-up job stands for."""
+
+
+def _job(make: Callable[[], Job]) -> Job:
+    """Make the job, or say at which of the request's names it can't be."""
+    try:
+        return make()
+    except ValidationError as error:
+        raise InvalidJobError(
+            [
+                FieldError(NAMES.get(one.path.rsplit(".", 1)[-1], one.path), one.message)
+                for one in field_errors(error)
+            ]
+        ) from None
+
+
+@api.post("/derate", responses={200: OutputOut})
+def derate(body: DerateIn) -> Response:
+    """What is left of a rating on each fuel at an elevation and temperature."""
+    section = services().plan(_job(lambda: quick.derate_job(**body.model_dump()))).output
+    if section is None:
+        raise NotFoundError("There is no rating to derate.")
+    return jsonify(present.output(section))
+
+
+@api.post("/run-time", responses={200: RunTimesOut})
+def run_time(body: RunTimeIn) -> Response:
+    """How long a tank and each cylinder size last at a load, and the gas flows."""
+    section = services().plan(_job(lambda: quick.run_job(**body.model_dump()))).all_runs
+    if section is None:
+        raise NotFoundError("There is no rating to work from.")
+    return jsonify(
+        {
+            "runs": [present.run(entry) for entry in section.runs],
+            "flows": [present.flow(entry) for entry in section.full_load],
+        }
+    )
+
+
+@api.post("/cylinder", responses={200: CylinderOut})
+def cylinder(body: CylinderIn) -> Response:
+    """Hours to empty and to starve, mass left behind, chill curve, what would help."""
+    job = _job(lambda: _cylinder_job(body))
+    at_hand = job.sites["s1"].cylinders["c1"]
+    catalog = services().catalog
+    site = job.sites["s1"]
+    case = cylinder_question(job.set, site, "s1", at_hand, job.load, body.running_w, catalog)
+    if case is None:
+        raise NotFoundError("The catalog has no such cylinder.")
+    found = helps(case, catalog.cylinders)
+    return jsonify(present.cylinder(answer(case, body.relative_humidity), found))
+
+
+def _cylinder_job(body: CylinderIn) -> Job:
+    at_hand = quick.cylinders(
+        body.size, body.count, body.contents_kg, body.weighed_kg, body.tare_kg, body.shelter
+    )
+    return quick.run_job(
+        body.running_w,
+        body.load_w,
+        body.set_class,
+        None,
+        body.elevation_m,
+        body.temperature_k,
+        body.temperature_k,
+        body.relative_humidity,
+        at_hand,
+    )
+
+
+@api.post("/convert", responses={200: ConvertOut})
+def convert(body: ConvertIn) -> Response:
+    """A typed quantity in every unit people ask for."""
+    kind, value = _understand(body.text, body.kind, body.system)
+    rows: list[dict[str, Any]] = []
+    for unit in CONVERSIONS[kind]:
+        text, _, name = present.in_unit(value, kind, unit).partition(" ")
+        shown = {"text": text, "unit": name, "low": text, "high": text, "number": value}
+        row = present.figure(
+            Figure(
+                f"convert.{unit.text}",
+                name,
+                value,
+                kind,
+                CONVERSION,
+                exact(value),
+                (Input("typed", body.text.strip(), "text"),),
+            )
+        )
+        rows.append({**row, "us": shown, "metric": shown})
+    return jsonify({"kind": kind, "value": value, "rows": rows})
+
+
+def _understand(text: str, kind: str, system: System) -> tuple[str, float]:
+    """The kind and SI value of a typed quantity; the first kind its unit fits."""
+    if kind:
+        if kind not in CONVERSIONS:
+            raise ReadingError("There is nothing to convert this kind to.")
+        return kind, read(text, kind, system)
+    bare = text.strip().replace(",", "").replace(".", "").lstrip("-−").isdigit()
+    if bare:
+        raise ReadingError("A bare number could be anything: give it a unit, like 7 in w.c.")
+    last = ReadingError("Type a number with its unit.")
+    for candidate in CONVERSIONS:
+        try:
+            return candidate, read(text, candidate, system)
+        except ReadingError as error:
+            last = error
+    if "not a unit" in str(last) or "number" in str(last):
+        raise last
+    names = ", ".join(KINDS[key].name for key in CONVERSIONS)
+    raise ReadingError(f"“{text.strip()}” is none of: {names}.")

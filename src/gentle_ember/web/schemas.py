@@ -1,0 +1,551 @@
+"""Requests and responses; the OpenAPI document and the page's types come from these."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, RootModel, StringConstraints
+
+from gentle_ember.core.figure import Origin
+from gentle_ember.core.fuel_use import SetClass
+from gentle_ember.core.job import Job
+from gentle_ember.core.output import School
+
+System = Literal["us", "metric"]
+WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+Who = Annotated[str, StringConstraints(max_length=120)]
+
+
+class Request(BaseModel):
+    """Base of request bodies: no unknown keys, no NaN."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class JobPath(Request):
+    """A job's id in the address."""
+
+    job_id: str
+
+
+class JobQuery(Request):
+    """Which sections of the plan to send along."""
+
+    views: str = ""
+
+
+class ChangeIn(Request):
+    """One change: a quantity as typed, a plain value, or a removal."""
+
+    path: Annotated[
+        str, StringConstraints(pattern=r"^[a-z0-9_-]+(\.[a-z0-9_-]+)*$", max_length=200)
+    ]
+    typed: Annotated[str, StringConstraints(max_length=400)] | None = None
+    origin: Origin | None = None
+    value: Any = None
+    remove: bool = False
+
+
+class ChangesIn(Request):
+    """Changes that belong together, made against a revision; `key` makes the write unique."""
+
+    changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=50)]
+    base: int = 0
+    key: WriteKey
+    who: Who = ""
+    system: System = "us"
+    preview: bool = False
+    views: str = ""
+
+
+class StepIn(Request):
+    """Undo or redo."""
+
+    key: WriteKey
+    who: Who = ""
+    views: str = ""
+
+
+class NewJobIn(Request):
+    """A new job by its title."""
+
+    title: str
+    key: WriteKey
+    who: Who = ""
+
+
+class CopyIn(Request):
+    """A copy of a job."""
+
+    key: WriteKey
+    who: Who = ""
+
+
+class BoardQuery(Request):
+    """What the board shows."""
+
+    query: Annotated[str, StringConstraints(max_length=200)] = ""
+    archived: bool = False
+    limit: Annotated[int, Field(ge=1, le=200)] = 12
+
+
+class FinderQuery(Request):
+    """What somebody looks for."""
+
+    q: Annotated[str, StringConstraints(max_length=200)] = ""
+    system: System = "us"
+
+
+class ReadIn(Request):
+    """A typed quantity of a kind."""
+
+    text: Annotated[str, StringConstraints(max_length=400)]
+    kind: str
+    system: System = "us"
+
+
+class PersonIn(Request):
+    """A person of the shop."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    units: System | None = None
+
+
+class MethodPath(Request):
+    """A method page's name."""
+
+    page: Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,60}$")]
+
+
+class AttachmentPath(Request):
+    """An attachment of a job."""
+
+    job_id: str
+    key: str
+
+
+class CylinderQuery(Request):
+    """What-if on a job's cylinder: where a value is left out the job's own stands."""
+
+    cylinder: str = ""
+    size: str = ""
+    temperature_k: float | None = None
+    load_w: float | None = None
+    count: Annotated[int, Field(ge=1, le=24)] | None = None
+    shelter: Literal["still_air", "breeze", "closed_locker"] | None = None
+
+
+class CsvQuery(Request):
+    """Units of an exported table."""
+
+    system: System = "us"
+
+
+class DerateIn(Request):
+    """Quick derate, SI."""
+
+    running_w: float
+    starting_w: float | None = None
+    shaft_power_w: float | None = None
+    alternator_efficiency: float | None = None
+    elevation_m: float = 0.0
+    temperature_k: float = 298.15
+    relative_humidity: float | None = None
+    jetted_at_m: float | None = None
+    methane_share: float | None = None
+    hhv_j_m3: float | None = None
+    fuel_school: School = School.FIELD_RULE
+    air_school: School = School.FIELD_RULE
+
+
+class RunTimeIn(Request):
+    """Quick run time, SI."""
+
+    running_w: float
+    load_w: float
+    set_class: SetClass = SetClass.OPEN_FRAME
+    tank_m3: float | None = None
+    elevation_m: float = 0.0
+    coldest_k: float = 273.15
+    hottest_k: float = 298.15
+
+
+class CylinderIn(Request):
+    """Quick cylinder, SI; `contents_kg` or a weighing less its tare, else full."""
+
+    running_w: float
+    load_w: float
+    set_class: SetClass = SetClass.OPEN_FRAME
+    size: str = "20"
+    count: Annotated[int, Field(ge=1, le=24)] = 1
+    contents_kg: float | None = None
+    weighed_kg: float | None = None
+    tare_kg: float | None = None
+    temperature_k: float = 273.15
+    elevation_m: float = 0.0
+    relative_humidity: float | None = None
+    shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
+
+
+class ConvertIn(Request):
+    """Quick conversion of a typed quantity; the kind is found when it is not given."""
+
+    text: Annotated[str, StringConstraints(max_length=400)]
+    kind: str = ""
+    system: System = "us"
+
+
+class ShownOut(BaseModel):
+    """A figure in one system of units."""
+
+    text: str
+    unit: str
+    low: str
+    high: str
+    number: float
+
+
+class MethodOut(BaseModel):
+    """A method's name, formula, source and page."""
+
+    key: str
+    name: str
+    formula: str
+    source: str
+    page: str
+
+
+class InputOut(BaseModel):
+    """One input of a working."""
+
+    label: str
+    us: str
+    metric: str
+    origin: str
+    path: str | None
+
+
+class RivalOut(BaseModel):
+    """Another school's result."""
+
+    name: str
+    us: str
+    metric: str
+
+
+class FigureOut(BaseModel):
+    """A figure with its whole working."""
+
+    key: str
+    label: str
+    value: float
+    kind: str
+    us: ShownOut
+    metric: ShownOut
+    method: MethodOut
+    inputs: list[InputOut]
+    rivals: list[RivalOut]
+    rounding: str
+    estimated: bool
+    narrows: list[str]
+    notes: list[str]
+
+
+class FuelOutputOut(BaseModel):
+    """One fuel's output."""
+
+    fuel: str
+    name: str
+    letter: str
+    at_hand: bool
+    running: FigureOut
+    starting: FigureOut
+    steps: list[FigureOut]
+    limited_by: str
+    carries_planned: bool
+    starts_largest: bool | None
+
+
+class OutputOut(BaseModel):
+    """The output section."""
+
+    rating: FigureOut
+    fuels: list[FuelOutputOut]
+
+
+class RunOut(BaseModel):
+    """One container's run time."""
+
+    key: str
+    label: str
+    fuel: str
+    at_hand: bool
+    figure: FigureOut | None
+    left: FigureOut | None
+    why_not: str
+
+
+class FlowOut(BaseModel):
+    """A gas's demand at its full output."""
+
+    fuel: str
+    flow: FigureOut
+    heat: FigureOut
+
+
+class PlainOut(BaseModel):
+    """A plain value in both systems."""
+
+    us: str
+    metric: str
+    value: float
+    assumed: bool
+
+
+class LedgerOut(BaseModel):
+    """What every choice adds up to."""
+
+    puts_out: list[FigureOut]
+    starts: list[FigureOut]
+    load: PlainOut | None
+    runs: list[RunOut]
+    flows: list[FlowOut]
+
+
+class CautionOut(BaseModel):
+    """A caution."""
+
+    key: str
+    severity: str
+    stage: str
+    text: str
+    path: str | None
+
+
+class QuestionOut(BaseModel):
+    """Something the job does not say yet."""
+
+    text: str
+    path: str
+    stage: str
+
+
+class StageOut(BaseModel):
+    """A stage of the Route."""
+
+    key: str
+    name: str
+    state: str
+    detail: str
+
+
+class ShownFact(BaseModel):
+    """How a fact reads in both systems."""
+
+    us: str
+    metric: str
+
+
+class SnapshotOut(BaseModel):
+    """A job as it stands, with what follows from it."""
+
+    id: str
+    revision: int
+    updated_at: str
+    can_undo: bool
+    can_redo: bool
+    preview: bool
+    job: Job
+    shown: dict[str, ShownFact]
+    route: list[StageOut]
+    cautions: list[CautionOut]
+    questions: list[QuestionOut]
+    ledger: LedgerOut | None
+    output: OutputOut | None
+    runs: list[RunOut] | None
+
+
+class HelpOut(BaseModel):
+    """Something that would lengthen a run."""
+
+    key: str
+    label: str
+    run: FigureOut
+    gain: FigureOut
+
+
+class CurveOut(BaseModel):
+    """The chill curve, thinned for drawing [s, K, kg]."""
+
+    times_s: list[float]
+    temperatures_k: list[float]
+    contents_kg: list[float]
+    frost_k: float
+    dew_k: float
+    starves_k: float
+    ambient_k: float
+
+
+class CylinderOut(BaseModel):
+    """A cylinder's answer."""
+
+    size: str
+    count: int
+    shelter: str
+    load_w: float
+    temperature_k: float
+    figures: dict[str, FigureOut]
+    starves: bool
+    curve: CurveOut
+    helps: list[HelpOut]
+
+
+class BoardRowOut(BaseModel):
+    """A job on the board."""
+
+    id: str
+    title: str
+    owner: str
+    set_label: str
+    site_label: str
+    stage: str
+    stops: int
+    questions: int
+    running: PlainOut | None
+    fuels: list[str]
+    updated_at: str
+
+
+class BoardGroupOut(BaseModel):
+    """Jobs that wait for the same thing."""
+
+    waits_for: str
+    label: str
+    count: int
+    rows: list[BoardRowOut]
+
+
+class BoardOut(BaseModel):
+    """The board."""
+
+    groups: list[BoardGroupOut]
+    total: int
+
+
+class FoundOut(BaseModel):
+    """Something the finder found."""
+
+    kind: Literal["job", "term", "quantity"]
+    title: str
+    detail: str
+    job: str = ""
+    page: str = ""
+    field: str = ""
+
+
+class FoundListOut(RootModel[list[FoundOut]]):
+    """What the finder found, best first."""
+
+
+class ReadOut(BaseModel):
+    """What a typed quantity was understood as."""
+
+    value: float
+    us: str
+    metric: str
+
+
+class ConvertOut(BaseModel):
+    """A quantity in every unit people ask for."""
+
+    kind: str
+    value: float
+    rows: list[FigureOut]
+
+
+class UnitOut(BaseModel):
+    """Shown = SI × factor + offset."""
+
+    text: str
+    factor: float
+    offset: float
+    decimals: int
+
+
+class KindOut(BaseModel):
+    """A kind's units in both systems and a sample to type."""
+
+    us: UnitOut
+    metric: UnitOut
+    sample_us: str
+    sample_metric: str
+
+
+class FieldOut(BaseModel):
+    """What a quantity field of a job means."""
+
+    kind: str
+    label: str
+
+
+class PersonOut(BaseModel):
+    """A person of the shop."""
+
+    name: str
+    initials: str
+    units: System
+
+
+class SizeOut(BaseModel):
+    """A cylinder size of the catalog."""
+
+    key: str
+    name: str
+    full: PlainOut
+    tare: PlainOut
+
+
+class ReferenceOut(BaseModel):
+    """What a page needs once: kinds, fields, cylinder sizes, people."""
+
+    kinds: dict[str, KindOut]
+    fields: dict[str, FieldOut]
+    cylinders: list[SizeOut]
+    people: list[PersonOut]
+    version: str
+
+
+class LogEntryOut(BaseModel):
+    """One write of the job's log."""
+
+    revision: int
+    at: str
+    who: str
+    kind: str
+    paths: list[str]
+
+
+class LogOut(RootModel[list[LogEntryOut]]):
+    """The log, newest first."""
+
+
+class RunTimesOut(BaseModel):
+    """Run times and flows of a quick answer."""
+
+    runs: list[RunOut]
+    flows: list[FlowOut]
+
+
+class HealthOut(BaseModel):
+    """The server answers."""
+
+    ok: bool
+    version: str
+
+
+class MethodPageOut(BaseModel):
+    """A method page as HTML made from our own Markdown."""
+
+    page: str
+    title: str
+    html: str

@@ -1,0 +1,43 @@
+"""What every request shares: the store, the attachments, the catalog."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import cast
+
+from flask import current_app
+
+from gentle_ember.catalog import load
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.job import Job
+from gentle_ember.core.plan import Plan, plan
+from gentle_ember.store.attachments import AttachmentStore
+from gentle_ember.store.database import migrate, open_engine
+from gentle_ember.store.jobs import JobStore
+
+
+@dataclass(frozen=True, slots=True)
+class Services:
+    """One data folder, opened."""
+
+    data: Path
+    jobs: JobStore
+    attachments: AttachmentStore
+    catalog: Catalog
+
+    def plan(self, job: Job) -> Plan:
+        """The plan of a job over this shop's catalog."""
+        return plan(job, self.catalog)
+
+
+def open_services(data: Path) -> Services:
+    """Migrate and open a data folder."""
+    migrate(data)
+    catalog = load()
+    return Services(data, JobStore(open_engine(data), catalog), AttachmentStore(data), catalog)
+
+
+def services() -> Services:
+    """The services of the running app."""
+    return cast(Services, current_app.extensions["gentle_ember"])
