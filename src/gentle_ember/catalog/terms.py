@@ -29,7 +29,7 @@ def terms() -> tuple[Term, ...]:
 
 
 def find_terms(query: str, limit: int = 8) -> list[Term]:
-    """Terms of which some name holds every word of the query, those beginning with it first."""
+    """Terms of which some name holds every word of the query: exact, beginning, containing."""
     words = query.casefold().split()
     if not words:
         return []
@@ -38,7 +38,8 @@ def find_terms(query: str, limit: int = 8) -> list[Term]:
         names = [term.name.casefold(), *(name.casefold() for name in term.also)]
         hits = [name for name in names if all(word in name for word in words)]
         if hits:
+            exact = query.casefold().strip() in hits
             begins = any(name.startswith(words[0]) for name in hits)
-            found.append((0 if begins else 1, term))
+            found.append((0 if exact else 1 if begins else 2, term))
     found.sort(key=lambda pair: pair[0])
     return [term for _, term in found[:limit]]

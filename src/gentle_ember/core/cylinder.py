@@ -172,18 +172,20 @@ def chill(
         check("air temperature", "temperature", end, *propane.RANGE_K)
     check("heat transfer coefficient", "conductance", conductance, 0.1, 200.0)
 
-    d4, d3, d2, d1, d0 = propane.table().liquid_density
-    h4, h3, h2, h1, h0 = propane.table().latent_heat
-    c4, c3, c2, c1, c0 = propane.table().liquid_heat_capacity
+    # Horner's rule written out: this loop is what the chill's speed hangs on.
+    d5, d4, d3, d2, d1, d0 = propane.LIQUID_DENSITY
+    h5, h4, h3, h2, h1, h0 = propane.LATENT_HEAT
+    c5, c4, c3, c2, c1, c0 = propane.LIQUID_HEAT_CAPACITY
     bottom, side_per_volume = size.cross_section_m2, 4.0 / size.diameter_m
     steel_per_area = STEEL_HEAT_CAPACITY * size.tare_kg / size.shell_m2
 
     def rate(mass: float, kelvin: float, draw: float, ambient: float) -> float:
         x = kelvin - 273.15
-        wet = side_per_volume * mass / ((((d4 * x + d3) * x + d2) * x + d1) * x + d0) + bottom
+        density = ((((d5 * x + d4) * x + d3) * x + d2) * x + d1) * x + d0
+        wet = side_per_volume * mass / density + bottom
         heat_in = conductance * wet * (ambient - kelvin)
-        heat_out = draw * ((((h4 * x + h3) * x + h2) * x + h1) * x + h0)
-        stored = mass * ((((c4 * x + c3) * x + c2) * x + c1) * x + c0)
+        heat_out = draw * (((((h5 * x + h4) * x + h3) * x + h2) * x + h1) * x + h0)
+        stored = mass * (((((c5 * x + c4) * x + c3) * x + c2) * x + c1) * x + c0)
         return (heat_in - heat_out) / (stored + steel_per_area * wet)
 
     mass, kelvin, now = contents_kg, airs[0] if start_k is None else start_k, 0.0

@@ -6,7 +6,6 @@ import math
 from dataclasses import dataclass
 from enum import StrEnum
 
-from gentle_ember.core.figure import Method
 from gentle_ember.core.quantities import check
 
 AIR_DENSITY_15C = 1.225
@@ -20,14 +19,6 @@ AIR_PER_METHANE = 9.546
 """Volumes of air for one of methane: two of oxygen at 20.95 %."""
 AIR_VOLUME_PER_LHV = 0.281e-6
 """Stoichiometric air per lower heating value, methane-like gases [m³/J]; 0.281 ± 0.001 m³/MJ."""
-
-MIXTURE = Method(
-    key="fuel-mixture-energy",
-    name="Energy per volume of stoichiometric mixture",
-    formula="e = LHV / (1 + air volume per gas volume), at 15 °C, 101,325 Pa",
-    source="combustion stoichiometry; ISO 6976 for methane",
-    page="fuels",
-)
 
 
 class FuelKey(StrEnum):

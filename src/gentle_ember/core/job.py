@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
 from gentle_ember.core.facts import Fact, Model, Quantity
 from gentle_ember.core.fuel_use import SetClass
@@ -14,7 +15,16 @@ from gentle_ember.core.output import School
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
 Note = Annotated[str, StringConstraints(max_length=4000)]
-Key = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_-]{1,40}$")]
+
+
+def _key(text: str) -> str:
+    """A dictionary's key, as it stands in paths; no pattern, so that schemas keep plain maps."""
+    if not re.fullmatch(r"[a-z0-9_-]{1,40}", text):
+        raise ValueError("a key takes small letters, digits, - and _, at most 40")
+    return text
+
+
+Key = Annotated[str, AfterValidator(_key)]
 
 
 class CarburetorType(StrEnum):

@@ -78,7 +78,7 @@ METHODS: dict[tuple[str, School], Method] = {
 MIXTURE_METHOD = Method(
     "output-mixture",
     "Mixture as jetted",
-    "λ = 0.90·√(ρ site / ρ where jetted); loss = 2.7·(λ − 0.90)²",
+    "λ = 0.90·√(ρ site / ρ where jetted); loss = 2.7·(0.90 − λ)² when richer",
     "carburetor meters by √density; torque curve near best power, estimated",
     "output",
 )
@@ -179,6 +179,7 @@ def fuel_field_factor(fuel: Fuel, case: Case = Case.STATED) -> float:
 
     Biogas has no field rule of its own: natural gas's is scaled by the physics of the two gases.
 
+    >>> from gentle_ember.core.fuels import biogas
     >>> fuel_field_factor(natural_gas()), round(fuel_field_factor(biogas(0.6)), 2)
     (0.8, 0.74)
     """
@@ -294,7 +295,10 @@ def derate(
     lam: float | None = None
     if fuel.key is FuelKey.GASOLINE:
         lam = lambda_as_jetted(rating, at)
-        direct *= max(0.5, 1.0 - rich_loss * (lam - LAMBDA_AS_JETTED) ** 2)
+        # Only the rich side costs output: thin air must never seem to win back a lean mixture's
+        # loss. A lean mixture is a caution or a stop of its own.
+        richer = max(0.0, LAMBDA_AS_JETTED - lam)
+        direct *= max(0.5, 1.0 - rich_loss * richer**2)
         factors.append(("mixture", "mixture as jetted", remaining()))
 
     if case is not Case.STATED and (fuel_is_physics or air_is_physics):

@@ -52,6 +52,29 @@ def questions(job: Job) -> tuple[Question, ...]:
     return tuple(Question(text, path) for fact, text, path in asked if fact is None)
 
 
+def initials_of(name: str) -> str:
+    """Up to three initials of a name.
+
+    >>> initials_of("Runa Kestle")
+    'RK'
+    """
+    return "".join(part[0].upper() for part in name.split()[:3])
+
+
+def sign_off_stops(
+    before: Job, after: Job, found: tuple[Caution, ...]
+) -> list[tuple[str, Caution]]:
+    """Stages newly signed off as done while a stop of theirs is open, with that stop."""
+    return [
+        (key, caution)
+        for key, stage in after.stages.items()
+        if stage.state is StageState.DONE
+        and before.stages.get(key, Stage()).state is not StageState.DONE
+        for caution in found
+        if caution.stage == key and caution.severity is Severity.STOP
+    ]
+
+
 def current_stage(job: Job) -> str:
     """The first stage that is not done; the logbook when all are."""
     for key in STAGES:
@@ -90,7 +113,7 @@ def _stage(job: Job, key: str, name: str, found: tuple[Caution, ...]) -> RouteSt
     if stops:
         return RouteStage(key, name, "stop", detail)
     if stage.state is StageState.DONE:
-        signed = f"by {stage.by}" if stage.by else "done"
+        signed = f"by {initials_of(stage.by)}" if stage.by else "done"
         return RouteStage(key, name, "done", f"{signed}, {detail}" if detail else signed)
     if stage.state is StageState.WAITING:
         return RouteStage(key, name, "waiting", f"waits for {WAITS[stage.waits_for]}")

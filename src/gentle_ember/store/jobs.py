@@ -14,6 +14,8 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.change import Change, apply, overlap
 from gentle_ember.core.errors import ChangeError
 from gentle_ember.core.job import Job
+from gentle_ember.core.plan import plan
+from gentle_ember.core.route import sign_off_stops
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
     ConflictError,
@@ -119,10 +121,24 @@ class JobStore:
             if _by_key(session, key):
                 return self._stored(session, job_id)
             row = _row(session, job_id)
-            _refuse_overlap(session, row, changes, base)
+            _refuse_overlap(session, row, changes, base, client_of(key))
             job, inverse = _changed(row.document, changes)
+            self._refuse_sign_off(Job.model_validate(row.document), job)
             _append(session, row, "edit", None, key, who, changes, inverse)
             return self._save(session, row, job)
+
+    def _refuse_sign_off(self, before: Job, after: Job) -> None:
+        """A stage with an open stop can't be signed off, whoever asks."""
+        if after.stages == before.stages:
+            return
+        stopped = sign_off_stops(before, after, plan(after, self.catalog).cautions)
+        if stopped:
+            raise InvalidJobError(
+                [
+                    FieldError(f"stages.{key}", f"An open stop holds this stage: {caution.text}")
+                    for key, caution in stopped
+                ]
+            )
 
     def undo(self, job_id: str, *, key: str, who: str) -> Stored:
         """Append the inverse of the newest change not yet undone."""
@@ -250,7 +266,18 @@ def _append(
     )
 
 
-def _refuse_overlap(session: Session, row: JobRow, changes: list[Change], base: int) -> None:
+def client_of(key: str) -> str:
+    """The writer a key belongs to: keys are `writer-number`, and a writer's own are in order.
+
+    >>> client_of("a1b2c3d4-17")
+    'a1b2c3d4'
+    """
+    return key.rpartition("-")[0]
+
+
+def _refuse_overlap(
+    session: Session, row: JobRow, changes: list[Change], base: int, writer: str
+) -> None:
     if base >= row.revision:
         return
     since = session.scalars(
@@ -259,6 +286,8 @@ def _refuse_overlap(session: Session, row: JobRow, changes: list[Change], base: 
         .order_by(ChangeRow.revision.desc())
     )
     for other in since:
+        if writer and client_of(other.key) == writer:
+            continue
         clash = overlap(changes, [Change(**entry) for entry in other.changes])
         if clash:
             raise ConflictError(clash, other.who, other.revision)

@@ -5,16 +5,8 @@ from __future__ import annotations
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from gentle_ember.core.route import initials_of
 from gentle_ember.store.models import PersonRow
-
-
-def initials_of(name: str) -> str:
-    """Up to three initials of a name.
-
-    >>> initials_of("Runa Kestle")
-    'RK'
-    """
-    return "".join(part[0].upper() for part in name.split()[:3])
 
 
 def everyone(session: Session) -> list[PersonRow]:

@@ -87,6 +87,7 @@ def output(section: OutputSection) -> Json:
     """The output section."""
     return {
         "rating": figure(section.rating),
+        "air": figure(section.air),
         "fuels": [fuel_output(entry) for entry in section.fuels],
     }
 
@@ -133,11 +134,11 @@ def ledger(planned: Plan) -> Json | None:
     section, runs = planned.output, planned.runs
     if section is None or runs is None:
         return None
-    fuels = [entry for entry in section.fuels if entry.at_hand] or list(section.fuels)
-    at_hand = {entry.fuel.key for entry in fuels}
+    at_hand = {entry.fuel.key for entry in section.fuels if entry.at_hand}
     return {
-        "puts_out": [figure(entry.running) for entry in fuels],
-        "starts": [figure(entry.starting) for entry in fuels],
+        "puts_out": [
+            {"at_hand": entry.at_hand, "running": figure(entry.running)} for entry in section.fuels
+        ],
         "load": plain(runs.load.value, "power", assumed=runs.load.assumed),
         "runs": [run(entry) for entry in runs.runs],
         "flows": [flow(entry) for entry in runs.full_load if entry.fuel in at_hand],
@@ -223,7 +224,7 @@ def cylinder(answer: CylinderAnswer, helps: list[Help]) -> Json:
         "contents": answer.contents,
         "draw": answer.draw,
         "continuous": answer.continuous,
-        "coldest": answer.coldest,
+        "coldest": None if curve.starved_s is not None else answer.coldest,
         "starves_at": answer.starves_at,
     }
     return {

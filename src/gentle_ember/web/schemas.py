@@ -270,6 +270,7 @@ class OutputOut(BaseModel):
     """The output section."""
 
     rating: FigureOut
+    air: FigureOut
     fuels: list[FuelOutputOut]
 
 
@@ -302,11 +303,17 @@ class PlainOut(BaseModel):
     assumed: bool
 
 
+class PutsOut(BaseModel):
+    """A fuel's steady output, and whether the site has the fuel."""
+
+    at_hand: bool
+    running: FigureOut
+
+
 class LedgerOut(BaseModel):
     """What every choice adds up to."""
 
-    puts_out: list[FigureOut]
-    starts: list[FigureOut]
+    puts_out: list[PutsOut]
     load: PlainOut | None
     runs: list[RunOut]
     flows: list[FlowOut]

@@ -11,6 +11,8 @@ from flask import Flask, Response, request, send_from_directory
 from werkzeug.exceptions import NotFound
 
 _INLINE = re.compile(r"<script(?![^>]*\bsrc=)[^>]*>(.*?)</script>", re.S)
+ANNOUNCER_STYLE = "'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='"
+"""SvelteKit's page announcer for screen readers carries this one style attribute, always."""
 _NOT_BUILT = (
     "<!doctype html><title>Gentle Ember</title><p>The page is not built yet: "
     "run <code>make demo</code>, or <code>npm run build</code> in <code>frontend</code>."
@@ -33,7 +35,8 @@ def policy(hashes: list[str]) -> str:
     """The Content-Security-Policy: everything from here, nothing inline but the bootstrap."""
     scripts = " ".join(["'self'", *hashes])
     return (
-        f"default-src 'none'; script-src {scripts}; style-src 'self'; img-src 'self' data: blob:; "
+        f"default-src 'none'; script-src {scripts}; style-src 'self'; "
+        f"style-src-attr 'unsafe-hashes' {ANNOUNCER_STYLE}; img-src 'self' data: blob:; "
         "font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; "
         "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     )

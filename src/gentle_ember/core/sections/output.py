@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from gentle_ember.core.figure import Band, Figure, Input, Method, Rival, Rounding
+from gentle_ember.core import air
+from gentle_ember.core.figure import Band, Figure, Input, Method, Rival, Rounding, spread
 from gentle_ember.core.fuels import Fuel, FuelKey
 from gentle_ember.core.job import GeneratorSet, Load, Schools, Site
 from gentle_ember.core.memo import remember
@@ -54,6 +55,7 @@ class OutputSection:
     """Every fuel's output at the site, from the rating."""
 
     rating: Figure
+    air: Figure
     fuels: tuple[FuelOutput, ...]
 
     def of(self, key: FuelKey) -> FuelOutput:
@@ -88,7 +90,31 @@ def output_section(
             resolved.rating_temperature.input,
         ),
     )
-    return OutputSection(rating, entries)
+    return OutputSection(rating, _density_ratio(here), entries)
+
+
+def _density_ratio(here: SiteAir) -> Figure:
+    """The site's air on its hottest day against the standard's at sea level."""
+    pressure = air.pressure(here.elevation.value)
+    kelvin = here.hottest.value
+    humidity = 0.0 if here.humidity is None else here.humidity.value
+    vapour = humidity * air.saturation_pressure(kelvin)
+    value = air.density(pressure, kelvin, vapour) / air.STANDARD_DENSITY_KG_M3
+    rows = [here.elevation.input, here.hottest.input]
+    if here.humidity is not None:
+        rows.append(here.humidity.input)
+    return Figure(
+        "air.density_ratio",
+        "air density σ",
+        value,
+        "ratio",
+        air.ATMOSPHERE,
+        spread(value, 0.03),
+        (*rows, Input("air pressure, standard day", pressure, "pressure")),
+        rounding=Rounding.DOWN,
+        estimated=here.elevation.assumed or here.hottest.assumed,
+        narrows=("the day's barometer; weather moves it by up to 3 %",),
+    )
 
 
 def _on_fuel(
@@ -151,7 +177,12 @@ def _on_fuel(
             "power",
             OUTPUT_METHOD,
             Band(low, high),
-            (first.input, *inputs),
+            (
+                first.input,
+                Input("fuel by", SCHOOL_NAMES[schools.fuel], "text"),
+                Input("elevation and heat by", SCHOOL_NAMES[schools.air], "text"),
+                *inputs,
+            ),
             rivals,
             Rounding.DOWN,
             estimated or first.assumed,

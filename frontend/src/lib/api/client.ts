@@ -1,0 +1,63 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Snapshot = Schemas['SnapshotOut'];
+export type Figure = Schemas['FigureOut'];
+export type FuelOutput = Schemas['FuelOutputOut'];
+export type Output = Schemas['OutputOut'];
+export type Run = Schemas['RunOut'];
+export type Flow = Schemas['FlowOut'];
+export type Stage = Schemas['StageOut'];
+export type Caution = Schemas['CautionOut'];
+export type Reference = Schemas['ReferenceOut'];
+export type CylinderAnswer = Schemas['CylinderOut'];
+export type Found = Schemas['FoundOut'];
+export type Board = Schemas['BoardOut'];
+export type BoardRow = Schemas['BoardRowOut'];
+export type Change = Partial<Schemas['ChangeIn']> & { path: string };
+export type Fact = Schemas['Fact'];
+export type Job = Schemas['Job'];
+export type System = 'us' | 'metric';
+
+export interface ProblemBody {
+  title: string;
+  detail: string;
+  status: number;
+  errors: { path: string; message: string }[];
+}
+
+/** A refusal the server gave in its one error shape, or the lack of any answer (status 0). */
+export class Refusal extends Error {
+  readonly status: number;
+  readonly errors: { path: string; message: string }[];
+
+  constructor(body: ProblemBody) {
+    super(body.detail);
+    this.status = body.status;
+    this.errors = body.errors;
+  }
+}
+
+const UNREACHED: ProblemBody = {
+  title: 'No answer',
+  detail: 'The server does not answer. What you typed is kept here.',
+  status: 0,
+  errors: []
+};
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+/** Unwrap a call: its data, or a Refusal. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result: { data?: T; error?: unknown };
+  try {
+    result = await call;
+  } catch {
+    throw new Refusal(UNREACHED);
+  }
+  if (result.data !== undefined) return result.data;
+  const body = result.error as Partial<ProblemBody> | undefined;
+  if (!body || typeof body.status !== 'number') throw new Refusal(UNREACHED);
+  throw new Refusal({ ...UNREACHED, ...body });
+}

@@ -1,0 +1,127 @@
+<script lang="ts">
+  import type { Snapshot } from '$lib/api/client';
+  import { LETTERS } from '$lib/job/options';
+  import { prefs } from '$lib/prefs.svelte';
+  import LedgerRow from './LedgerRow.svelte';
+  import Mark from './Mark.svelte';
+
+  interface Props {
+    snapshot: Snapshot;
+  }
+  let { snapshot }: Props = $props();
+  let ledger = $derived(snapshot.ledger);
+  let stops = $derived(snapshot.cautions.filter((caution) => caution.severity === 'stop'));
+  let minds = $derived(snapshot.cautions.filter((caution) => caution.severity === 'caution'));
+</script>
+
+<section class="ledger" aria-label="Ledger">
+  {#if ledger}
+    <h2>Puts out, steady</h2>
+    {#each ledger.puts_out as { running, at_hand } (running.key)}
+      {@const fuel = running.key.split('.')[1] ?? ''}
+      <LedgerRow
+        label={running.label.split(',')[0] ?? ''}
+        figure={running}
+        note={at_hand ? '' : 'not on this site'}
+      >
+        {#snippet mark()}<Mark {fuel} letter={LETTERS[fuel] ?? ''} />{/snippet}
+      </LedgerRow>
+    {/each}
+
+    <h2>
+      Runs at <span class="num">{ledger.load?.[prefs.system]}</span>
+      {#if ledger.load?.assumed}<span class="assumed">half the rating, assumed</span>{/if}
+    </h2>
+    {#each ledger.runs as run (run.key)}
+      {#if run.figure}
+        <LedgerRow
+          label={run.label}
+          figure={run.figure}
+          note={run.left
+            ? `then too cold, ${run.left[prefs.system].text} ${run.left[prefs.system].unit} left`
+            : ''}
+        >
+          {#snippet mark()}<Mark fuel={run.fuel} letter={LETTERS[run.fuel] ?? ''} />{/snippet}
+        </LedgerRow>
+      {:else}
+        <p class="cannot">
+          <Mark fuel={run.fuel} letter={LETTERS[run.fuel] ?? ''} />
+          <span>{run.label}: {run.why_not}</span>
+        </p>
+      {/if}
+    {:else}
+      <p class="quiet small">No tank or cylinder given yet.</p>
+    {/each}
+
+    {#if ledger.flows.length}
+      <h2>Gas at full load</h2>
+      {#each ledger.flows as entry (entry.fuel)}
+        <LedgerRow
+          label={entry.flow.label.replace(' at full load', '')}
+          figure={entry.flow}
+          note={`${entry.heat[prefs.system].text} ${entry.heat[prefs.system].unit} HHV`}
+        >
+          {#snippet mark()}<Mark fuel={entry.fuel} letter={LETTERS[entry.fuel] ?? ''} />{/snippet}
+        </LedgerRow>
+      {/each}
+    {/if}
+  {:else}
+    <h2>Ledger</h2>
+    <p class="quiet">Give the running rating and this column fills: output, run time, gas flow.</p>
+  {/if}
+
+  {#each stops as caution (caution.key)}
+    <p class="stop" role="alert"><strong>Stop</strong> · {caution.text}</p>
+  {/each}
+  {#if minds.length}
+    <div class="mind">
+      <strong>{minds.length} {minds.length === 1 ? 'caution' : 'cautions'}</strong>
+      <ul>
+        {#each minds as caution (caution.key)}<li>{caution.text}</li>{/each}
+      </ul>
+    </div>
+  {/if}
+</section>
+
+<style>
+  .ledger {
+    padding: 1.1rem 1.1rem 1.5rem;
+  }
+  h2 {
+    font-weight: 600;
+    color: var(--muted);
+    margin: 0.9rem 0 0.3rem;
+  }
+  h2:first-child {
+    margin-top: 0;
+  }
+  .assumed {
+    font-weight: 400;
+    font-size: 0.8rem;
+  }
+  .cannot {
+    display: flex;
+    gap: 0.5rem;
+    border-top: 1px solid var(--rule);
+    padding: 0.32rem 0;
+  }
+  .small {
+    font-size: 0.85rem;
+  }
+  .stop,
+  .mind {
+    margin-top: 0.8rem;
+    border-left: 3px solid var(--color-error);
+    background: var(--stop-tint);
+    padding: 0.55rem 0.75rem;
+    border-radius: 0 0.375rem 0.375rem 0;
+    font-size: 0.9rem;
+  }
+  .mind {
+    border-color: var(--color-primary);
+    background: var(--tint);
+  }
+  .mind li {
+    margin-top: 0.35rem;
+  }
+</style>

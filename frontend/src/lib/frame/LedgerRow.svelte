@@ -1,0 +1,69 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import type { Figure as FigureType } from '$lib/api/client';
+  import Figure from '$lib/figure/Figure.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  interface Props {
+    label: string;
+    figure: FigureType;
+    note?: string;
+    mark?: Snippet;
+  }
+  let { label, figure, note = '', mark }: Props = $props();
+  const job = useJob();
+  let change = $derived.by(() => {
+    const earlier = job().earlier(figure.key)?.[prefs.system];
+    const now = figure[prefs.system];
+    if (!earlier || earlier.unit !== now.unit || earlier.text === now.text) return '';
+    const decimals = now.text.split('.')[1]?.length ?? 0;
+    const difference = now.number - earlier.number;
+    const text = Math.abs(difference).toLocaleString('en-US', {
+      minimumFractionDigits: decimals,
+      maximumFractionDigits: decimals
+    });
+    return `${difference < 0 ? '−' : '+'}${text}`;
+  });
+</script>
+
+<div class="line" data-ledger={figure.key}>
+  {@render mark?.()}
+  <span class="label">{label}</span>
+  <Figure {figure} />
+  {#if change || note}
+    <span class="note">
+      {#if note}<span>{note}</span>{/if}
+      {#if change}<span class="change num" aria-live="polite">{change} by this change</span>{/if}
+    </span>
+  {/if}
+</div>
+
+<style>
+  .line {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr) auto;
+    column-gap: 0.5rem;
+    align-items: baseline;
+    border-top: 1px solid var(--rule);
+    padding: 0.32rem 0;
+  }
+  .label {
+    grid-column: 2;
+    font-weight: 550;
+  }
+  .note {
+    grid-column: 2 / -1;
+    display: flex;
+    justify-content: space-between;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    font-size: 0.8rem;
+    color: var(--muted);
+  }
+  .change {
+    color: var(--color-primary);
+    font-weight: 600;
+    margin-left: auto;
+  }
+</style>

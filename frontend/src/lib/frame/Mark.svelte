@@ -1,0 +1,45 @@
+<script lang="ts">
+  interface Props {
+    letter: string;
+    fuel: string;
+  }
+  let { letter, fuel }: Props = $props();
+  const key = $derived(fuel.replace('_', '-'));
+</script>
+
+<span class={`mark ${key}`} aria-hidden="true"><span>{letter}</span></span>
+
+<style>
+  .mark {
+    display: inline-grid;
+    place-items: center;
+    width: 1.35rem;
+    height: 1.35rem;
+    flex: none;
+    border: 1.5px solid var(--c);
+    border-radius: 0.25rem;
+    font-size: 0.75rem;
+    font-weight: 700;
+  }
+  .mark span {
+    background: var(--color-base-100);
+    border-radius: 0.15rem;
+    padding: 0 0.15rem;
+    line-height: 1.05;
+  }
+  .gasoline {
+    --c: var(--gasoline);
+  }
+  .propane {
+    --c: var(--propane);
+    background: repeating-linear-gradient(135deg, var(--c) 0 1.5px, transparent 1.5px 4px);
+  }
+  .natural-gas {
+    --c: var(--natural-gas);
+    background: repeating-linear-gradient(0deg, var(--c) 0 1.5px, transparent 1.5px 4px);
+  }
+  .biogas {
+    --c: var(--biogas);
+    background: radial-gradient(circle, var(--c) 1px, transparent 1.2px) 0 0 / 4px 4px;
+  }
+</style>

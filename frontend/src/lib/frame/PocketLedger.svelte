@@ -1,0 +1,64 @@
+<script lang="ts">
+  import ChevronUp from '@lucide/svelte/icons/chevron-up';
+  import type { Snapshot } from '$lib/api/client';
+  import { prefs } from '$lib/prefs.svelte';
+  import Ledger from './Ledger.svelte';
+
+  interface Props {
+    snapshot: Snapshot;
+  }
+  let { snapshot }: Props = $props();
+  let open = $state(false);
+  let puts = $derived(
+    (snapshot.ledger?.puts_out ?? []).filter((one) => one.at_hand).map((one) => one.running)
+  );
+  let stops = $derived(snapshot.cautions.filter((c) => c.severity === 'stop').length);
+</script>
+
+<section class="pocket" class:open aria-label="Ledger, short">
+  <button onclick={() => (open = !open)} aria-expanded={open}>
+    <strong>Ledger</strong>
+    <span class="sum num">
+      {#each puts.slice(0, 3) as figure (figure.key)}
+        <span>{figure[prefs.system].text}</span>
+      {/each}
+      {#if puts.length}W{/if}
+    </span>
+    {#if stops}<span class="stops">{stops} stop{stops > 1 ? 's' : ''}</span>{/if}
+    <ChevronUp size={18} />
+  </button>
+  {#if open}<div class="inside"><Ledger {snapshot} /></div>{/if}
+</section>
+
+<style>
+  .pocket {
+    border-top: 1px solid var(--rule);
+    background: var(--color-base-100);
+  }
+  button {
+    display: flex;
+    width: 100%;
+    min-height: 2.75rem;
+    align-items: center;
+    gap: 0.8rem;
+    padding: 0.3rem 1rem;
+    cursor: pointer;
+  }
+  .sum {
+    display: flex;
+    gap: 0.8rem;
+    margin-left: auto;
+  }
+  .stops {
+    color: var(--color-error);
+    font-weight: 700;
+  }
+  .open button :global(svg) {
+    rotate: 180deg;
+  }
+  .inside {
+    max-height: 55dvh;
+    overflow-y: auto;
+    border-top: 1px solid var(--rule);
+  }
+</style>

@@ -1,0 +1,69 @@
+import { goto } from '$app/navigation';
+import { page } from '$app/state';
+import { prefs } from '$lib/prefs.svelte';
+import { current, STAGES } from './current.svelte';
+
+export const KEYS = [
+  ['/', 'find or run anything'],
+  ['[  ]', 'stage before, stage after'],
+  ['w', 'working of the focused figure'],
+  ['u', 'units: US or metric'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'do again'],
+  ['Enter', 'save the field'],
+  ['Esc', 'let go of what was typed; close'],
+  ['?', 'this list']
+] as const;
+
+function inField(element: Element | null): boolean {
+  return Boolean(element?.closest('input, textarea, select, [contenteditable]'));
+}
+
+/** Go to the stage before (-1) or after (+1) the one on show. */
+export function step(by: number): void {
+  const session = current.session;
+  if (!session) return;
+  const here = STAGES.findIndex((stage) => page.url.pathname.includes(`/${stage}`));
+  const next = STAGES[here + by];
+  if (here >= 0 && next) void goto(`/jobs/${session.id}/${next}`);
+}
+
+function showWorking(): void {
+  const element =
+    document.activeElement?.closest<HTMLElement>('[data-figure]') ??
+    document.querySelector<HTMLElement>('[data-figure]:hover') ??
+    document.querySelector<HTMLElement>('main [data-figure]');
+  element?.click();
+}
+
+/** Single keys work only while no field or button has the focus; `w` also on a figure. */
+export function onkeydown(event: KeyboardEvent): void {
+  const focus = document.activeElement;
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+    // Inside a field that is being typed in, the browser's own undo is meant.
+    const path = focus?.closest<HTMLElement>('[data-field]')?.dataset.field;
+    if (inField(focus) && path && current.session?.drafts[path]) return;
+    if (!current.session) return;
+    event.preventDefault();
+    if (event.shiftKey) current.session.redo();
+    else current.session.undo();
+    return;
+  }
+  if (event.ctrlKey || event.metaKey || event.altKey || inField(focus)) return;
+  if (document.querySelector('dialog[open]')) return;
+  const onFigure = Boolean(focus?.closest('[data-figure]'));
+  if (event.key === 'w') showWorking();
+  else if (
+    focus?.closest('button, a') &&
+    !onFigure &&
+    !['/', '?', 'u', '[', ']'].includes(event.key)
+  )
+    return;
+  else if (event.key === '/') current.finder = true;
+  else if (event.key === '?') current.keys = true;
+  else if (event.key === 'u') prefs.toggleUnits();
+  else if (event.key === '[') step(-1);
+  else if (event.key === ']') step(1);
+  else return;
+  event.preventDefault();
+}

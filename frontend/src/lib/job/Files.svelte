@@ -1,0 +1,72 @@
+<script lang="ts">
+  import Paperclip from '@lucide/svelte/icons/paperclip';
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import { prefs } from '$lib/prefs.svelte';
+  import { writeKey } from './outbox';
+  import { useJob } from './session.svelte';
+
+  const job = useJob();
+  let message = $state('');
+  let files = $derived(Object.entries(job().settled?.job.attachments ?? {}));
+
+  async function attach(event: Event & { currentTarget: HTMLInputElement }) {
+    const input = event.currentTarget;
+    for (const file of input.files ?? []) {
+      message = `Keeping ${file.name}…`;
+      const query = new URLSearchParams({ name: file.name, who: prefs.who });
+      try {
+        const answer = await fetch(`/api/jobs/${job().id}/attachments?${query}`, {
+          method: 'POST',
+          headers: {
+            'Idempotency-Key': writeKey(),
+            'Content-Type': file.type || 'application/octet-stream'
+          },
+          body: file
+        });
+        message = answer.ok ? '' : ((await answer.json()) as { detail: string }).detail;
+      } catch {
+        message = `${file.name} was not kept: the server does not answer. Choose it again.`;
+      }
+    }
+    input.value = '';
+    await job().refresh();
+  }
+
+  const size = (bytes: number) =>
+    bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+</script>
+
+<ul>
+  {#each files as [key, file] (key)}
+    <li>
+      <Paperclip size={15} />
+      <a href={`/api/jobs/${job().id}/attachments/${key}`}>{file.name}</a>
+      <span class="quiet num">{size(file.size)}</span>
+      <button
+        class="btn btn-ghost btn-xs"
+        aria-label={`Remove ${file.name}`}
+        onclick={() => job().remove(`attachments.${key}`)}><Trash size={14} /></button
+      >
+    </li>
+  {/each}
+</ul>
+<label class="btn btn-sm">
+  <Paperclip size={15} />Add a file
+  <input class="sr" type="file" multiple onchange={attach} />
+</label>
+<span class="quiet" role="status">{message}</span>
+
+<style>
+  li {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+    padding: 0.2rem 0;
+  }
+  a {
+    text-decoration: underline;
+  }
+  ul {
+    margin-bottom: 0.5rem;
+  }
+</style>

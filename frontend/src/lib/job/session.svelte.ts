@@ -1,0 +1,334 @@
+import { getContext, setContext, untrack } from 'svelte';
+import { api, ask, Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
+import { prefs } from '$lib/prefs.svelte';
+import { Drafts, Outbox, writeKey, type Draft, type Write } from './outbox';
+
+const DOUBT_MS = 450;
+const SAVE_MS = 900;
+const BURST_MS = 10_000;
+const RETRY_MS = [1000, 2000, 4000, 8000];
+
+export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
+
+/** One open job: what the server acknowledged, what is being typed, and the way between them. */
+export class JobSession {
+  settled = $state.raw<Snapshot>();
+  previewed = $state.raw<Snapshot>();
+  drafts = $state<Record<string, Draft>>({});
+  errors = $state<Record<string, string>>({});
+  saving = $state<SaveState>('saved');
+  waiting = $state(0);
+  notice = $state('');
+  missing = $state('');
+  views = '';
+
+  readonly id: string;
+  private readonly outbox: Outbox;
+  private readonly kept: Drafts;
+  private before = $state.raw<Map<string, Figure>>(new Map());
+  private burst = { path: '', at: 0 };
+  private busy = false;
+  private failures = 0;
+  private doubtTimer: ReturnType<typeof setTimeout> | undefined;
+  private previewing = false;
+  private again: string | undefined;
+  private saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
+  private retryTimer: ReturnType<typeof setTimeout> | undefined;
+  private asked = 0;
+
+  constructor(id: string) {
+    this.id = id;
+    this.outbox = new Outbox(id);
+    this.kept = new Drafts(id);
+  }
+
+  /** The job to show: as it would be while typing, else as saved. */
+  get now(): Snapshot | undefined {
+    return this.previewed ?? this.settled;
+  }
+
+  async open(): Promise<void> {
+    await this.refresh();
+    this.drafts = this.kept.load();
+    await this.flush();
+    for (const path of Object.keys(this.drafts)) this.save(path);
+  }
+
+  async refresh(): Promise<void> {
+    if (this.outbox.writes.length) return;
+    try {
+      const params = { path: { job_id: this.id }, query: { views: this.views } };
+      const found = await ask(api.GET('/api/jobs/{job_id}', { params }));
+      if (!this.settled || found.revision >= this.settled.revision) this.settled = found;
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      if (error.status === 404) this.missing = error.message;
+      else this.lost();
+    }
+  }
+
+  /** Sections the page on show needs along with every answer. */
+  async look(views: string): Promise<void> {
+    this.views = views;
+    // Called from effects, which must not run again because the job did.
+    if (untrack(() => this.settled)) await this.refresh();
+  }
+
+  /** A field's text while it is typed or dragged: shown at once, saved when it rests. */
+  type(path: string, text: string, plain = false): void {
+    this.mark(path);
+    this.drafts[path] = { text, plain };
+    this.kept.save($state.snapshot(this.drafts));
+    this.saving = 'typing';
+    clearTimeout(this.doubtTimer);
+    if (!plain) void this.preview(path);
+    clearTimeout(this.saveTimers.get(path));
+    this.saveTimers.set(
+      path,
+      setTimeout(() => this.save(path), SAVE_MS)
+    );
+  }
+
+  /** Ask what the change would do; one question at a time, the newest text always last. */
+  private async preview(path: string): Promise<void> {
+    if (this.previewing || this.busy) {
+      this.again = path;
+      return;
+    }
+    const typed = this.drafts[path]?.text;
+    if (typed === undefined) return;
+    const mine = ++this.asked;
+    this.previewing = true;
+    try {
+      const found = await this.send({ ...this.write([{ path, typed }]), preview: true });
+      if (mine === this.asked && this.drafts[path] !== undefined) {
+        this.previewed = found;
+        delete this.errors[path];
+      }
+    } catch (error) {
+      // Half-typed text is no fault yet: the message waits until typing rests.
+      const doubt = () => {
+        if (mine === this.asked) this.refuse(error, [path]);
+      };
+      clearTimeout(this.doubtTimer);
+      this.doubtTimer = setTimeout(doubt, DOUBT_MS);
+    }
+    this.previewing = false;
+    const next = this.again;
+    this.again = undefined;
+    if (next !== undefined) void this.preview(next);
+  }
+
+  /** Save a field's draft now; refused drafts elsewhere are tried along with it. */
+  save(path: string, origin?: Change['origin']): void {
+    clearTimeout(this.saveTimers.get(path));
+    const change = this.drafted(path, origin);
+    if (!change) return;
+    const others = Object.keys(this.errors)
+      .filter((other) => other !== path)
+      .flatMap((other) => this.drafted(other) ?? []);
+    this.enqueue('edit', [change, ...others], others.length > 0);
+  }
+
+  private drafted(path: string, origin?: Change['origin']): Change | undefined {
+    const draft = this.drafts[path];
+    if (!draft) return undefined;
+    return draft.plain ? { path, value: draft.text } : { path, typed: draft.text, origin };
+  }
+
+  /** Set a plain value, at once. */
+  set(path: string, value: unknown): void {
+    this.mark(path);
+    this.enqueue('edit', [{ path, value }]);
+  }
+
+  /** Several plain values that belong together, as one change to undo. */
+  setAll(changes: Change[]): void {
+    this.mark(changes[0]?.path ?? '');
+    this.enqueue('edit', changes);
+  }
+
+  remove(path: string): void {
+    this.mark(path);
+    this.enqueue('edit', [{ path, remove: true }]);
+  }
+
+  /** Let go of what was typed into a field; the saved value shows again. */
+  forget(path: string): void {
+    clearTimeout(this.saveTimers.get(path));
+    delete this.drafts[path];
+    delete this.errors[path];
+    this.previewed = undefined;
+    this.asked += 1;
+    this.kept.save($state.snapshot(this.drafts));
+    this.settle();
+  }
+
+  undo(): void {
+    this.mark('undo');
+    this.enqueue('undo', []);
+  }
+
+  redo(): void {
+    this.mark('redo');
+    this.enqueue('redo', []);
+  }
+
+  /** How a figure differs from before the present run of changes. */
+  earlier(key: string): Figure | undefined {
+    return this.before.get(key);
+  }
+
+  private mark(path: string): void {
+    const at = Date.now();
+    if (path !== this.burst.path || at - this.burst.at > BURST_MS) {
+      const ledger = this.settled?.ledger;
+      const figures = [
+        ...(ledger?.puts_out ?? []).map((one) => one.running),
+        ...(ledger?.runs ?? []).flatMap((run) => (run.figure ? [run.figure] : [])),
+        ...(ledger?.flows ?? []).map((flow) => flow.flow)
+      ];
+      this.before = new Map(figures.map((figure) => [figure.key, figure]));
+    }
+    this.burst = { path, at };
+  }
+
+  private write(changes: Change[]): Write {
+    const base = this.settled?.revision ?? 0;
+    return { key: writeKey(), kind: 'edit', changes, base, system: prefs.system, together: false };
+  }
+
+  private enqueue(kind: Write['kind'], changes: Change[], together = false): void {
+    this.outbox.add({ ...this.write(changes), kind, together });
+    this.waiting = this.outbox.writes.length;
+    void this.flush();
+  }
+
+  private async send(write: Write & { preview?: boolean }): Promise<Snapshot> {
+    const params = { path: { job_id: this.id } };
+    const common = { key: write.key, who: prefs.who, views: this.views };
+    if (write.kind === 'undo')
+      return ask(api.POST('/api/jobs/{job_id}/undo', { params, body: common }));
+    if (write.kind === 'redo')
+      return ask(api.POST('/api/jobs/{job_id}/redo', { params, body: common }));
+    const { changes, base, system, preview = false } = write;
+    const body = { ...common, changes: changes as never, base, system, preview };
+    return ask(api.PATCH('/api/jobs/{job_id}', { params, body }));
+  }
+
+  /** Send what waits, one write after another, each exactly once. */
+  async flush(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    clearTimeout(this.retryTimer);
+    for (let write = this.outbox.writes[0]; write; write = this.outbox.writes[0]) {
+      this.saving = 'saving';
+      try {
+        const found = await this.send(write);
+        this.accept(write, found);
+      } catch (error) {
+        if (!(error instanceof Refusal)) throw error;
+        if (error.status === 0 || error.status >= 500) {
+          this.lost();
+          break;
+        }
+        await this.turnDown(write, error);
+      }
+    }
+    this.busy = false;
+    this.settle();
+    const next = this.again;
+    this.again = undefined;
+    if (next !== undefined) void this.preview(next);
+  }
+
+  private accept(write: Write, found: Snapshot): void {
+    this.outbox.drop(write.key);
+    this.failures = 0;
+    this.settled = found;
+    this.asked += 1;
+    for (const change of write.changes) {
+      delete this.errors[change.path];
+      if (this.drafts[change.path]?.text === (change.typed ?? change.value))
+        delete this.drafts[change.path];
+    }
+    this.previewed = undefined;
+    this.kept.save($state.snapshot(this.drafts));
+    this.notice = '';
+  }
+
+  private async turnDown(write: Write, error: Refusal): Promise<void> {
+    this.outbox.drop(write.key);
+    const [first, ...others] = write.changes;
+    if (first && others.length && write.together) {
+      // Together they were refused: the one just edited still gets its own try.
+      this.outbox.writes.unshift({ ...write, key: writeKey(), changes: [first], together: false });
+      return;
+    }
+    this.previewed = undefined;
+    this.refuse(
+      error,
+      write.changes.map((change) => change.path)
+    );
+    if (error.status === 409) await this.refreshAfterConflict();
+  }
+
+  private async refreshAfterConflict(): Promise<void> {
+    const waiting = this.outbox.writes;
+    this.outbox.writes = [];
+    await this.refresh();
+    this.outbox.writes = waiting;
+  }
+
+  private refuse(error: unknown, paths: string[]): void {
+    if (!(error instanceof Refusal)) throw error;
+    if (error.status === 0) {
+      this.lost();
+      return;
+    }
+    this.notice = error.errors.length ? '' : error.message;
+    // A message belongs at the field being edited, and at the field it names when that differs.
+    for (const entry of error.errors) {
+      const named = entry.path.replace(/\.(value|origin|typed)$/, '');
+      this.errors[named] = entry.message;
+      const own = paths[0];
+      if (own !== undefined && !paths.includes(named)) this.errors[own] = entry.message;
+    }
+  }
+
+  private lost(): void {
+    this.saving = 'unreached';
+    const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 8000;
+    this.failures += 1;
+    clearTimeout(this.retryTimer);
+    this.retryTimer = setTimeout(() => void (this.settled ? this.flush() : this.open()), wait);
+  }
+
+  private settle(): void {
+    this.waiting = this.outbox.writes.length;
+    if (this.waiting) {
+      if (this.saving !== 'unreached') this.saving = 'saving';
+    } else if (Object.keys(this.drafts).length) this.saving = 'typing';
+    else if (this.saving !== 'unreached' || this.failures === 0) this.saving = 'saved';
+  }
+
+  close(): void {
+    clearTimeout(this.doubtTimer);
+    clearTimeout(this.retryTimer);
+    for (const [path, timer] of this.saveTimers) {
+      clearTimeout(timer);
+      if (this.drafts[path] !== undefined && !this.errors[path]) this.save(path);
+    }
+  }
+}
+
+const KEY = Symbol('job');
+
+export function provideJob(get: () => JobSession): void {
+  setContext(KEY, get);
+}
+
+/** The open job of this page. */
+export function useJob(): () => JobSession {
+  return getContext<() => JobSession>(KEY);
+}

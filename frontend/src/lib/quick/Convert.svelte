@@ -1,0 +1,54 @@
+<script lang="ts">
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { page } from '$app/state';
+  import { api, ask } from '$lib/api/client';
+  import Figure from '$lib/figure/Figure.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import { faults } from './faults';
+
+  const id = $props.id();
+  let text = $state(page.url.searchParams.get('q') ?? '11 in w.c.');
+  let body = $derived({ text, kind: '', system: prefs.system });
+  const answer = createQuery(() => ({
+    queryKey: ['quick', 'convert', body],
+    queryFn: () => ask(api.POST('/api/quick/convert', { body })),
+    enabled: text.trim() !== '',
+    placeholderData: keepPreviousData,
+    retry: false
+  }));
+  let wrong = $derived(faults(answer.error).text ?? '');
+</script>
+
+<div class="field narrow" data-quick="text">
+  <label for={id}>A quantity with its unit</label>
+  <input
+    {id}
+    class="input num"
+    class:input-error={wrong}
+    bind:value={text}
+    autocomplete="off"
+    spellcheck="false"
+  />
+  <p class="says" class:wrong aria-live="polite">{wrong || '\u00a0'}</p>
+</div>
+
+{#if answer.data && !wrong && text.trim()}
+  <ul>
+    {#each answer.data.rows as row (row.key)}<li><Figure figure={row} size="big" /></li>{/each}
+  </ul>
+{/if}
+
+<style>
+  .narrow {
+    max-width: 22rem;
+  }
+  ul {
+    max-width: 22rem;
+  }
+  li {
+    display: flex;
+    justify-content: end;
+    border-top: 1px solid var(--rule);
+    padding: 0.3rem 0;
+  }
+</style>

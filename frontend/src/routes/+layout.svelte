@@ -1,0 +1,55 @@
+<script lang="ts">
+  import '../app.css';
+  import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
+  import type { Snippet } from 'svelte';
+  import Working from '$lib/figure/Working.svelte';
+  import { working } from '$lib/figure/working.svelte';
+  import { beforeNavigate } from '$app/navigation';
+  import Finder from '$lib/frame/Finder.svelte';
+  import { onkeydown } from '$lib/frame/keys';
+  import Keys from '$lib/frame/Keys.svelte';
+  import TopBar from '$lib/frame/TopBar.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  let { children }: { children: Snippet } = $props();
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true, staleTime: 2000 } }
+  });
+
+  $effect(() => {
+    document.documentElement.dataset.theme = prefs.theme;
+  });
+  beforeNavigate(() => working.close());
+</script>
+
+<svelte:window {onkeydown} />
+
+<QueryClientProvider {client}>
+  <div class="page">
+    <a class="skip" href="#sheet">To the sheet</a>
+    <TopBar />
+    {@render children()}
+  </div>
+  <Working />
+  <Finder />
+  <Keys />
+</QueryClientProvider>
+
+<style>
+  .page {
+    height: 100dvh;
+    display: flex;
+    flex-direction: column;
+  }
+  .skip {
+    position: absolute;
+    top: -4rem;
+    left: 1rem;
+    z-index: 10;
+    background: var(--color-base-100);
+    padding: 0.5rem 1rem;
+  }
+  .skip:focus {
+    top: 0.4rem;
+  }
+</style>

@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { untrack, type Snippet } from 'svelte';
+  import { page } from '$app/state';
+  import { current } from '$lib/frame/current.svelte';
+  import Ledger from '$lib/frame/Ledger.svelte';
+  import PocketLedger from '$lib/frame/PocketLedger.svelte';
+  import Route from '$lib/frame/Route.svelte';
+  import { JobSession, provideJob } from '$lib/job/session.svelte';
+
+  let { children }: { children: Snippet } = $props();
+  let id = $derived(page.params.id ?? '');
+  let session = $derived(new JobSession(id));
+  provideJob(() => session);
+
+  $effect(() => {
+    const opened = session;
+    untrack(() => {
+      current.session = opened;
+      void opened.open();
+    });
+    return () => {
+      opened.close();
+      if (current.session === opened) current.session = undefined;
+    };
+  });
+
+  let stage = $derived(page.url.pathname.split('/')[3] ?? 'intake');
+  let snapshot = $derived(session.now);
+
+  function visible() {
+    if (document.visibilityState === 'visible') void session.refresh();
+  }
+
+  let ready = $derived(Boolean(snapshot));
+
+  // The finder leads to a field by name: give it the focus once it is there.
+  $effect(() => {
+    const wanted = page.url.searchParams.get('field');
+    if (!wanted || !ready) return;
+    const place = `[data-field="${CSS.escape(wanted)}"] :is(input, select, textarea)`;
+    let tries = 0;
+    const timer = setInterval(() => {
+      const found = document.querySelector<HTMLElement>(place);
+      found?.focus();
+      if (found || ++tries > 40) clearInterval(timer);
+    }, 50);
+    return () => clearInterval(timer);
+  });
+</script>
+
+<svelte:document onvisibilitychange={visible} />
+<svelte:window ononline={() => void session.flush()} />
+<svelte:head><title>{snapshot?.job.title ?? 'Job'} · Gentle Ember</title></svelte:head>
+
+{#if session.missing}
+  <main class="alone">
+    <h1>This job is not here</h1>
+    <p>{session.missing} It may have been on another machine.</p>
+    <p><a class="btn" href="/">To the shop board</a></p>
+  </main>
+{:else if snapshot}
+  <div class="job">
+    <div class="left no-print"><Route stages={snapshot.route} job={id} current={stage} /></div>
+    <main id="sheet" tabindex="-1">{@render children()}</main>
+    <aside class="right"><Ledger {snapshot} /></aside>
+    <div class="pocket no-print"><PocketLedger {snapshot} /></div>
+  </div>
+{:else}
+  <main class="alone quiet" aria-busy="true">
+    {session.saving === 'unreached' ? 'The server does not answer; trying again.' : 'Opening…'}
+  </main>
+{/if}
+
+<style>
+  .job {
+    flex: 1;
+    min-height: 0;
+    display: grid;
+    grid-template-columns: 11.5rem minmax(0, 1fr) 18.5rem;
+  }
+  .left {
+    border-right: 1px solid var(--rule);
+    overflow-y: auto;
+  }
+  main {
+    overflow-y: auto;
+    padding: 1.3rem 1.6rem 2rem;
+    outline: none;
+  }
+  .right {
+    border-left: 1px solid var(--rule);
+    background: var(--color-base-100);
+    overflow-y: auto;
+  }
+  .alone {
+    max-width: 40rem;
+    margin: 0 auto;
+  }
+  .pocket {
+    display: none;
+  }
+  @media (max-width: 899px) {
+    .job {
+      grid-template-columns: 1fr;
+      grid-template-rows: minmax(0, 1fr) auto auto;
+    }
+    .left {
+      order: 3;
+      border: 0;
+    }
+    .right {
+      display: none;
+    }
+    .pocket {
+      display: block;
+      order: 2;
+    }
+    main {
+      order: 1;
+      padding: 1rem 1rem 1.5rem;
+    }
+  }
+</style>

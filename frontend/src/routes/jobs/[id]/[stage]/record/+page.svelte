@@ -1,0 +1,103 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { WAITS } from '$lib/job/options';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look(''));
+  let key = $derived(page.params.stage ?? '');
+  let snapshot = $derived(job().now);
+  let shown = $derived(snapshot?.route.find((entry) => entry.key === key));
+  let stage = $derived(job().settled?.job.stages[key]);
+  let stops = $derived(
+    (snapshot?.cautions ?? []).filter((one) => one.severity === 'stop' && one.stage === key)
+  );
+  let questions = $derived((snapshot?.questions ?? []).filter((one) => one.stage === key));
+
+  function become(state: string) {
+    const done = state === 'done';
+    const on = new Date();
+    const local = new Date(on.getTime() - on.getTimezoneOffset() * 60_000);
+    job().set(`stages.${key}`, {
+      state,
+      waits_for: state === 'waiting' ? 'parts' : 'nothing',
+      by: done ? prefs.who : '',
+      on: done ? local.toISOString().slice(0, 10) : '',
+      note: stage?.note ?? ''
+    });
+  }
+</script>
+
+<SheetHead
+  title={`${shown?.name ?? ''}: record`}
+  text="Where this stage stands, who closed it, what it waits for."
+/>
+
+<p class="state">
+  {#if stage?.state === 'done'}
+    Done{stage.by ? ` by ${stage.by}` : ''}{stage.on ? ` on ${stage.on}` : ''}.
+  {:else if stage?.state === 'waiting'}
+    Waiting.
+  {:else if stage?.state === 'under_way'}
+    Under way.
+  {:else}
+    Not started.
+  {/if}
+</p>
+
+{#each stops as stop (stop.key)}
+  <p class="stop" role="alert">
+    <strong>Stop</strong> · {stop.text} It can't be signed off before.
+  </p>
+{/each}
+{#if questions.length}
+  <p class="quiet">Open: {questions.map((one) => one.text).join(' · ')}.</p>
+{/if}
+
+<div class="acts">
+  <button class="btn" onclick={() => become('under_way')}>Under way</button>
+  <button class="btn" onclick={() => become('waiting')}>Waiting for…</button>
+  <button
+    class="btn btn-primary"
+    disabled={stops.length > 0 || !prefs.who}
+    onclick={() => become('done')}>Sign off as done</button
+  >
+  {#if stage && stage.state !== 'not_started'}
+    <button class="btn btn-ghost" onclick={() => become('not_started')}>Back to not started</button>
+  {/if}
+</div>
+{#if !prefs.who}<p class="quiet">Say who you are (top right) to sign off.</p>{/if}
+
+<div class="section">
+  {#if stage?.state === 'waiting'}
+    <div class="grid-2">
+      <ChoiceField path={`stages.${key}.waits_for`} label="Waits for" options={WAITS} />
+    </div>
+  {/if}
+  {#if stage}
+    <TextField path={`stages.${key}.note`} label="Note" rows={4} />
+  {/if}
+</div>
+
+<style>
+  .state {
+    font-size: 1.1rem;
+    font-weight: 600;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
+    margin: 1rem 0 0.4rem;
+  }
+  .stop {
+    border-left: 3px solid var(--color-error);
+    background: var(--stop-tint);
+    padding: 0.55rem 0.75rem;
+    margin-top: 0.6rem;
+  }
+</style>

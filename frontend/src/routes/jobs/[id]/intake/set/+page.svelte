@@ -1,0 +1,100 @@
+<script lang="ts">
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import Files from '$lib/job/Files.svelte';
+  import {
+    CARBURETORS,
+    CLASSES,
+    CYLINDER_COUNTS,
+    GASOLINES,
+    PHASES,
+    SOLENOID
+  } from '$lib/job/options';
+  import RunTimes from '$lib/job/RunTimes.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import WeighIns from '$lib/job/WeighIns.svelte';
+  import Questions from '$lib/job/Questions.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look(''));
+</script>
+
+<SheetHead
+  title="The set"
+  text="As its plate, its sheet and its owner tell it. Any unit, as typed."
+/>
+<Questions />
+
+<div class="grid-3">
+  <TextField path="title" label="Job" />
+  <TextField path="owner" label="Owner" />
+  <ChoiceField path="set.set_class" label="Class" options={CLASSES} />
+  <TextField path="set.maker" label="Maker" />
+  <TextField path="set.model" label="Model" />
+  <TextField path="set.serial" label="Serial number" />
+</div>
+<TextField path="wish" label="What the owner wants" rows={2} />
+
+<section class="section">
+  <h2>Rating</h2>
+  <div class="grid-3">
+    <QuantityField path="set.running" label="Running rating" />
+    <QuantityField path="set.starting" label="Starting rating" />
+    <QuantityField path="set.volts" label="Voltage" />
+    <QuantityField
+      path="set.rating_elevation"
+      label="Rated at elevation"
+      assumed="sea level, assumed"
+    />
+    <QuantityField path="set.rating_temperature" label="Rated at" assumed="25 °C, assumed" />
+    <ChoiceField path="set.phases" label="Phases" options={PHASES} />
+  </div>
+</section>
+
+<section class="section">
+  <h2>Engine and alternator</h2>
+  <div class="grid-3">
+    <QuantityField path="set.displacement" label="Displacement" />
+    <QuantityField path="set.shaft_power" label="Shaft power" hint="Net, at the working speed." />
+    <QuantityField
+      path="set.alternator_efficiency"
+      label="Alternator efficiency"
+      assumed="82 %, assumed"
+    />
+    <ChoiceField path="set.cylinders" label="Cylinders" options={CYLINDER_COUNTS} />
+    <QuantityField
+      path="set.reserve_ratio"
+      label="Engine reserve"
+      assumed="1.0, assumed"
+      hint="Engine over rating, when shaft power is not known."
+    />
+    <QuantityField path="set.gas_efficiency" label="Efficiency on gas" assumed="1.0, assumed" />
+  </div>
+</section>
+
+<section class="section">
+  <h2>Carburetor and tank</h2>
+  <div class="grid-3">
+    <ChoiceField path="set.carburetor.type" label="Carburetor" options={CARBURETORS} />
+    <ChoiceField path="set.carburetor.fuel_solenoid" label="Fuel solenoid" options={SOLENOID} />
+    <QuantityField
+      path="set.carburetor.jetted_at"
+      label="Jetted at elevation"
+      assumed="sea level, assumed"
+    />
+    <QuantityField path="set.tank" label="Gasoline tank" />
+    <ChoiceField path="set.gasoline" label="Gasoline" options={GASOLINES} />
+    <QuantityField path="set.hertz" label="Frequency" />
+  </div>
+</section>
+
+<RunTimes />
+<WeighIns />
+
+<section class="section">
+  <h2>Notes and papers</h2>
+  <TextField path="set.note" label="Notes on the set" rows={3} />
+  <Files />
+</section>

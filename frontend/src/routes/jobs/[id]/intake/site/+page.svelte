@@ -1,0 +1,147 @@
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { SHELTERS } from '$lib/job/options';
+  import { newKey } from '$lib/job/path';
+  import Questions from '$lib/job/Questions.svelte';
+  import Rows from '$lib/job/Rows.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { useReference } from '$lib/reference';
+
+  const job = useJob();
+  const reference = useReference();
+  $effect(() => void job().look(''));
+  let sites = $derived(job().settled?.job.sites ?? {});
+  let key = $derived(job().settled?.job.site ?? 's1');
+  let at = $derived(`sites.${key}`);
+  let names = $derived(
+    Object.entries(sites).sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true }))
+  );
+  let sizes = $derived(
+    (reference.data?.cylinders ?? []).map((size) => [size.key, size.name] as const)
+  );
+  const COUNTS = Array.from({ length: 8 }, (_, i) => [i + 1, String(i + 1)] as const);
+  const HERE = [
+    [true, 'yes'],
+    [false, 'no']
+  ] as const;
+  const GASES = [
+    ['natural_gas', 'natural gas'],
+    ['biogas', 'biogas']
+  ] as const;
+
+  function another() {
+    const fresh = newKey('s', sites);
+    job().setAll([
+      { path: `sites.${fresh}`, value: { name: '' } },
+      { path: 'site', value: fresh }
+    ]);
+  }
+
+  function removeSite() {
+    const next = names.find(([other]) => other !== key)?.[0];
+    if (next)
+      job().setAll([
+        { path: 'site', value: next },
+        { path: at, remove: true }
+      ]);
+  }
+</script>
+
+<SheetHead
+  title="The site"
+  text="Where it runs, how cold and hot it gets, and what fuels are there."
+/>
+<Questions />
+
+<div class="sites" role="group" aria-label="Sites of this set">
+  {#each names as [name, site] (name)}
+    <button
+      class="btn btn-sm"
+      aria-pressed={name === key}
+      class:btn-primary={name === key}
+      onclick={() => job().set('site', name)}>{site.name || 'unnamed site'}</button
+    >
+  {/each}
+  <button class="btn btn-sm btn-ghost" onclick={another}><Plus size={16} />Another site</button>
+  {#if names.length > 1}
+    <button class="btn btn-sm btn-ghost" onclick={removeSite}>Remove this one</button>
+  {/if}
+</div>
+
+{#key key}
+  <div class="grid-3">
+    <TextField path={`${at}.name`} label="Name" />
+    <QuantityField path={`${at}.elevation`} label="Elevation" />
+    <QuantityField
+      path={`${at}.humidity`}
+      label="Relative humidity"
+      assumed="the rating's, assumed"
+    />
+    <QuantityField path={`${at}.coldest`} label="Coldest night" />
+    <QuantityField path={`${at}.hottest`} label="Hottest day" />
+    <ChoiceField path={`${at}.gasoline`} label="Gasoline at hand" options={HERE} />
+  </div>
+
+  <Rows
+    path={`${at}.cylinders`}
+    prefix="c"
+    title="Propane cylinders"
+    text="A weighing less the stamped tare is best; exchange cylinders often hold 15 of 20 lb."
+    add="Add cylinders"
+    fresh={{ size: '20' }}
+  >
+    {#snippet row(path)}
+      <div class="grid-3">
+        <ChoiceField path={`${path}.size`} label="Size" options={sizes} />
+        <ChoiceField path={`${path}.count`} label="How many together" options={COUNTS} />
+        <ChoiceField path={`${path}.shelter`} label="Standing in" options={SHELTERS} />
+        <QuantityField
+          path={`${path}.weighed`}
+          label="Weighed, each"
+          hint="Scale reading, cylinder and all."
+        />
+        <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
+        <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
+      </div>
+    {/snippet}
+  </Rows>
+
+  <Rows
+    path={`${at}.gases`}
+    prefix="g"
+    title="Gas on the site"
+    text="The utility knows the heating value; a gas analysis gives biogas its methane share."
+    add="Add a gas"
+    fresh={{ kind: 'natural_gas' }}
+  >
+    {#snippet row(path)}
+      {@const kind = job().settled?.job.sites[key]?.gases[path.split('.').at(-1) ?? '']?.kind}
+      <div class="grid-3">
+        <ChoiceField path={`${path}.kind`} label="Gas" options={GASES} />
+        {#if kind === 'biogas'}
+          <QuantityField path={`${path}.methane`} label="Methane share" assumed="60 %, assumed" />
+        {:else}
+          <QuantityField path={`${path}.hhv`} label="Heating value (HHV)" assumed="1,030 BTU/ft³" />
+          <QuantityField path={`${path}.specific_gravity`} label="Gravity" assumed="0.60" />
+        {/if}
+      </div>
+    {/snippet}
+  </Rows>
+
+  <section class="section">
+    <TextField path={`${at}.note`} label="Notes on the site" rows={3} />
+  </section>
+{/key}
+
+<style>
+  .sites {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    margin-bottom: 0.9rem;
+  }
+</style>

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { QUICK } from '$lib/frame/current.svelte';
+  import Convert from '$lib/quick/Convert.svelte';
+  import Cylinder from '$lib/quick/Cylinder.svelte';
+  import Derate from '$lib/quick/Derate.svelte';
+  import RunTime from '$lib/quick/RunTime.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+  const TEXTS = {
+    derate: 'What a rating becomes on each fuel, at an elevation and a temperature.',
+    'run-time': 'How long a tank and each cylinder last at a load.',
+    cylinder: 'Until empty, until too cold, and what would help.',
+    convert: 'Any quantity of the trade in its other units.'
+  };
+</script>
+
+<svelte:head><title>Quick {data.entry.title.toLowerCase()} · Gentle Ember</title></svelte:head>
+
+<main id="sheet" tabindex="-1">
+  <header>
+    <div>
+      <h1>Quick {data.entry.title.toLowerCase()}</h1>
+      <p class="quiet">{TEXTS[data.entry.name]} Nothing is saved.</p>
+    </div>
+    <nav aria-label="Quick answers">
+      {#each QUICK as one (one.name)}
+        <a
+          href={`/quick/${one.name}`}
+          aria-current={one.name === data.entry.name ? 'page' : undefined}>{one.title}</a
+        >
+      {/each}
+    </nav>
+  </header>
+  {#if data.entry.name === 'derate'}<Derate />
+  {:else if data.entry.name === 'run-time'}<RunTime />
+  {:else if data.entry.name === 'cylinder'}<Cylinder />
+  {:else}<Convert />{/if}
+</main>
+
+<style>
+  main {
+    flex: 1;
+    overflow-y: auto;
+    padding: 1.3rem max(1.2rem, calc((100vw - 64rem) / 2)) 2rem;
+    outline: none;
+  }
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0.5rem 2rem;
+    margin-bottom: 1rem;
+  }
+  h1 {
+    font-size: 1.45rem;
+    font-weight: 700;
+  }
+  nav {
+    display: flex;
+    gap: 0.2rem;
+    align-items: start;
+  }
+  nav a {
+    padding: 0.3rem 0.7rem;
+    color: var(--muted);
+    font-weight: 550;
+  }
+  nav a[aria-current] {
+    color: var(--color-base-content);
+    box-shadow: inset 0 -2px 0 var(--color-primary);
+    font-weight: 700;
+  }
+</style>

@@ -1,0 +1,153 @@
+"""The real page: a server process on its own data, Debian's Chromium, one context a test."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect, sync_playwright
+
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
+expect.set_options(timeout=8000)
+
+
+class Server:
+    """`gentle-ember serve` on a data folder; killed and started again by tests that need it."""
+
+    def __init__(self, data: Path) -> None:
+        self.data = data
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self) -> None:
+        command = [sys.executable, "-m", "gentle_ember.cli", "serve", "--data", str(self.data)]
+        self.process = subprocess.Popen(
+            [*command, "--port", str(self.port)],
+            stdout=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        for _ in range(600):
+            try:
+                with urllib.request.urlopen(f"{self.url}/api/health", timeout=0.5):
+                    return
+            except OSError:
+                try:
+                    self.process.wait(0.1)
+                except subprocess.TimeoutExpired:
+                    continue
+                raise RuntimeError("the server ended at once") from None
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        """As a power cut would: no chance to finish anything."""
+        os.killpg(self.process.pid, signal.SIGKILL)
+        self.process.wait()
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with sync_playwright() as playwright:
+        opened = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=ARGS)
+        yield opened
+        opened.close()
+
+
+@pytest.fixture(scope="session")
+def shared_server(demo_data, tmp_path_factory):
+    """One server for tests that only look, or change a job no other test minds."""
+    running = Server(Path(shutil.copytree(demo_data, tmp_path_factory.mktemp("shared") / "data")))
+    yield running
+    running.kill()
+
+
+@pytest.fixture
+def server(demo_copy):
+    """A server of the test's own."""
+    running = Server(demo_copy)
+    yield running
+    running.kill()
+
+
+class Shop:
+    """A page on a server, with the moves a technician makes."""
+
+    def __init__(self, page: Page, server: Server) -> None:
+        self.page, self.server = page, server
+        self.troubles: list[str] = []
+        page.on("pageerror", lambda error: self.troubles.append(str(error)))
+        page.on("console", self._hear)
+
+    def _hear(self, message) -> None:
+        quiet = ("Failed to load resource", "net::ERR")
+        if message.type == "error" and not message.text.startswith(quiet):
+            self.troubles.append(message.text)
+
+    def board(self) -> None:
+        self.page.goto(self.server.url)
+        expect(self.page.get_by_role("heading", name="Shop board")).to_be_visible()
+
+    def open(self, title: str, place: str) -> None:
+        """Open a job by its title from the board, at a page."""
+        self.board()
+        self.page.get_by_role("link", name=title).click()
+        expect(self.page.get_by_label("Stages of the job")).to_be_visible()
+        job = self.page.url.split("/jobs/")[1].split("/")[0]
+        self.page.goto(f"{self.server.url}/jobs/{job}/{place}")
+        expect(self.page.get_by_role("status").first).to_have_text("Saved")
+
+    def field(self, path: str):
+        return self.page.locator(f'[data-field="{path}"] input').first
+
+    def says(self, path: str):
+        return self.page.locator(f'[data-field="{path}"] .says')
+
+    def ledger(self, key: str):
+        return self.page.locator(f'aside [data-ledger="{key}"]')
+
+    def saved(self) -> None:
+        expect(self.page.locator('[data-save="saved"]')).to_be_visible()
+
+    def fill(self, path: str, text: str) -> None:
+        self.field(path).fill(text)
+        self.field(path).press("Enter")
+        self.saved()
+
+
+def _shop(browser, running, size):
+    context = browser.new_context(viewport={"width": size[0], "height": size[1]})
+    shop = Shop(context.new_page(), running)
+    yield shop
+    context.close()
+    assert shop.troubles == []
+
+
+@pytest.fixture
+def shop(browser, server):
+    yield from _shop(browser, server, (1280, 800))
+
+
+@pytest.fixture
+def look(browser, shared_server):
+    yield from _shop(browser, shared_server, (1280, 800))
+
+
+@pytest.fixture
+def phone(browser, shared_server):
+    yield from _shop(browser, shared_server, (390, 844))

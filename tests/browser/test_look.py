@@ -1,0 +1,202 @@
+"""What every page must keep to: workings, keys, names, phones, accessibility, a light start."""
+
+import gzip
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+AXE = Path("frontend/node_modules/axe-core/axe.min.js").read_text("utf-8")
+STATIC = Path("src/gentle_ember/web/static")
+PAGES = ["intake/set", "intake/site", "method/output", "method/cylinder", "intake/record", "fit"]
+QUICK = ["derate", "run-time", "cylinder", "convert"]
+
+
+def serious(page) -> list[str]:
+    """What axe-core finds that is serious or worse, on the page as it stands."""
+    found = page.evaluate(f"(async () => {{ {AXE}; return await axe.run(); }})()")
+    return [
+        f"{one['id']}: {one['nodes'][0]['html'][:120]}"
+        for one in found["violations"]
+        if one["impact"] in ("serious", "critical")
+    ]
+
+
+def crawl_workings(page) -> int:
+    """Open every figure on the page by its key; each must show a working of its own."""
+    figures = page.locator("main [data-figure], aside [data-figure]")
+    expect(figures.first).to_be_visible()
+    count = figures.count()
+    for index in range(count):
+        figure = figures.nth(index)
+        key = figure.get_attribute("data-figure")
+        figure.focus()
+        page.keyboard.press("w")
+        working = page.locator(f'[data-working="{key}"]')
+        expect(working).to_be_visible()
+        expect(working.locator(".formula")).not_to_be_empty()
+        expect(working).to_contain_text("Source:")
+        assert working.locator("tr").count() >= 1, key
+        page.keyboard.press("Escape")
+        expect(working).to_have_count(0)
+    return count
+
+
+@pytest.mark.parametrize(
+    ("title", "place", "least"),
+    [
+        ("Tool library's big twin", "method/output", 55),
+        ("Star-party hut", "method/cylinder", 15),
+        ("Lambing clinic trailer", "intake/set", 7),
+    ],
+)
+def test_every_figure_of_a_job_opens_its_working(look, title, place, least):
+    look.open(title, place)
+    look.page.wait_for_load_state("networkidle")
+    assert crawl_workings(look.page) >= least
+
+
+@pytest.mark.parametrize("name", QUICK)
+def test_every_figure_of_quick_answers_opens_its_working(look, name):
+    look.page.goto(f"{look.server.url}/quick/{name}")
+    look.page.wait_for_load_state("networkidle")
+    assert crawl_workings(look.page) >= 3
+
+
+def test_working_leads_to_its_method_page(look):
+    look.open("Lambing clinic trailer", "method/output")
+    look.page.locator('main [data-figure="step.propane.fuel"]').click()
+    look.page.get_by_role("link", name="Field rule for the fuel").click()
+    expect(look.page.get_by_role("heading", name="Output on each fuel")).to_be_visible()
+    look.page.get_by_role("link", name="Air", exact=True).click()
+    expect(look.page.get_by_role("heading", name="Air at the site")).to_be_visible()
+
+
+@pytest.mark.parametrize("theme", ["paper", "lamp"])
+def test_nothing_serious_for_those_who_see_or_move_differently(look, theme):
+    page = look.page
+    page.add_init_script(f"localStorage.setItem('ember.theme', '{theme}')")
+    look.board()
+    found = {"board": serious(page)}
+    look.open("Lambing clinic trailer", "intake/set")
+    job = page.url.split("/intake")[0]
+    for place in PAGES:
+        page.goto(f"{job}/{place}")
+        page.wait_for_load_state("networkidle")
+        found[place] = serious(page)
+    for name in QUICK:
+        page.goto(f"{look.server.url}/quick/{name}")
+        page.wait_for_load_state("networkidle")
+        found[name] = serious(page)
+    faults = [f"{place}: {fault}" for place, list_ in found.items() for fault in list_]
+    assert faults == []
+
+
+def test_dialogs_are_reached_and_left_by_keyboard(look):
+    look.open("Lambing clinic trailer", "method/output")
+    page = look.page
+    page.locator("body").click(position={"x": 5, "y": 500})
+    for key, name in (("?", "Keys"), ("/", "Find or run anything")):
+        page.keyboard.press(key)
+        dialog = page.get_by_role("dialog", name=name)
+        expect(dialog).to_be_visible()
+        assert serious(page) == []
+        page.keyboard.press("Escape")
+        expect(dialog).to_be_hidden()
+    page.keyboard.press("u")
+    expect(page.get_by_role("button", name="now metric")).to_be_visible()
+    expect(page.locator("main")).to_contain_text("610 m")
+
+
+def test_finder_leads_to_a_field_by_another_name(look):
+    look.open("Lambing clinic trailer", "method/output")
+    page = look.page
+    page.locator("body").click(position={"x": 5, "y": 500})
+    page.keyboard.press("/")
+    page.keyboard.type("altitude")
+    expect(page.locator("#finder-list li").first).to_contain_text("Elevation")
+    page.keyboard.press("Enter")
+    expect(look.field("sites.s1.elevation")).to_be_focused()
+    page.get_by_role("button", name="Find or do anything").click()
+    page.keyboard.type("11 in wc")
+    expect(page.locator("#finder-list li").first).to_contain_text("27.4")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Quick convert")).to_be_visible()
+    expect(page.locator('[data-figure="convert.psi"]')).to_contain_text("0.397")
+
+
+def test_cylinder_what_ifs_are_dragged_and_not_saved(look):
+    look.open("Lambing clinic trailer", "method/cylinder")
+    page = look.page
+    run = page.locator('main [data-figure="cylinder.run"]')
+    expect(run).to_be_visible()
+    hours = lambda: float(run.inner_text().split("\n")[0])  # noqa: E731
+    before = hours()
+    page.get_by_label(re.compile("^Air")).fill("75")
+    expect(page.get_by_text("What if: not saved")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    assert hours() > 2 * before
+    page.get_by_role("button", name="Back to the job's own").click()
+    page.wait_for_load_state("networkidle")
+    assert hours() == before
+    expect(page.locator(".chill svg").first).to_be_visible()
+
+
+def test_quick_answers_refuse_at_the_field(look):
+    page = look.page
+    page.goto(f"{look.server.url}/quick/derate")
+    field = page.locator('[data-quick="running_w"]')
+    for text, says in (("-5 kW", "can't be negative"), ("5 furlongs of gas", "not a unit")):
+        field.locator("input").fill(text)
+        expect(field.locator(".says")).to_contain_text(says)
+    field.locator("input").fill("12 hp")
+    expect(field.locator(".says")).to_contain_text("8,948 W")
+
+
+def test_on_a_phone_the_whole_job_is_at_hand(phone):
+    page = phone.page
+    phone.board()
+    page.get_by_role("link", name="Lambing clinic trailer").click()
+    page.wait_for_url("**/intake/set")
+    for place in PAGES:
+        page.goto(re.sub(r"(/jobs/[^/]+)/.*", rf"\1/{place}", page.url))
+        page.wait_for_load_state("networkidle")
+        wide = page.evaluate(
+            "[...document.querySelectorAll('main *')].filter((e) => e.getBoundingClientRect()"
+            ".right > innerWidth + 1 && !e.closest('.sr')).map((e) => e.className).slice(0, 3)"
+        )
+        assert wide == [], place
+    page.get_by_role("button", name="Ledger").click()
+    expect(page.get_by_role("heading", name="Puts out, steady")).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Method")).click()
+    expect(page.get_by_role("heading", name=re.compile("puts out"))).to_be_visible()
+    assert serious(page) == []
+
+
+def test_first_page_is_light(look):
+    sizes = {}
+    look.page.on(
+        "response",
+        lambda answer: (
+            sizes.update({answer.url: len(gzip.compress(answer.body(), 9))})
+            if answer.url.endswith(".js")
+            else None
+        ),
+    )
+    look.board()
+    look.page.wait_for_load_state("networkidle")
+    assert 10_000 < sum(sizes.values()) <= 170_000
+
+
+def test_nothing_is_fetched_from_elsewhere(look):
+    hosts = set()
+    look.page.on("request", lambda request: hosts.add(request.url.split("/")[2]))
+    look.open("Lambing clinic trailer", "method/cylinder")
+    look.page.wait_for_load_state("networkidle")
+    assert hosts == {look.server.url.split("/")[2]}
+
+
+def test_built_page_names_no_other_place():
+    pattern = re.compile(rb"(?:src|href)=\"https?://")
+    assert not pattern.search((STATIC / "index.html").read_bytes())

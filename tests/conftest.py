@@ -1,0 +1,74 @@
+"""Shared fixtures: a fresh data folder, a store, a client, the demo scenario."""
+
+from __future__ import annotations
+
+import itertools
+import shutil
+from pathlib import Path
+
+import pytest
+
+from gentle_ember.catalog import load
+from gentle_ember.core.change import Change
+from gentle_ember.demo import seed
+from gentle_ember.store.attachments import AttachmentStore
+from gentle_ember.store.database import migrate, open_engine
+from gentle_ember.store.jobs import JobStore
+from gentle_ember.web.app import create_app
+
+_numbers = itertools.count()
+
+
+def key() -> str:
+    """A write key no other write of the run has."""
+    return f"test{next(_numbers):06d}-1"
+
+
+@pytest.fixture(scope="session")
+def demo_data(tmp_path_factory) -> Path:
+    """The demo scenario, seeded once; copy it before changing it."""
+    data = tmp_path_factory.mktemp("demo") / "data"
+    seed(data)
+    return data
+
+
+@pytest.fixture
+def data(tmp_path) -> Path:
+    folder = tmp_path / "data"
+    migrate(folder)
+    return folder
+
+
+@pytest.fixture
+def demo_copy(demo_data, tmp_path) -> Path:
+    return Path(shutil.copytree(demo_data, tmp_path / "demo"))
+
+
+@pytest.fixture
+def jobs(data) -> JobStore:
+    return JobStore(open_engine(data), load())
+
+
+@pytest.fixture
+def attachments(data) -> AttachmentStore:
+    return AttachmentStore(data)
+
+
+@pytest.fixture
+def client(data):
+    return create_app(data).test_client()
+
+
+@pytest.fixture
+def demo_client(demo_copy):
+    return create_app(demo_copy).test_client()
+
+
+FIRST = {"sites": {"s1": {"name": ""}}, "title": "a set"}
+
+
+def edit(jobs, stored, path, value, *, base=None, who="RK", write=None):
+    """One plain change of a job in the store."""
+    change = [Change(path, value)]
+    at = stored.revision if base is None else base
+    return jobs.change(stored.id, change, base=at, key=write or key(), who=who)

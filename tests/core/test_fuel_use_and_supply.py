@@ -1,0 +1,85 @@
+"""Willans lines, tanks and gas flows."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.fuel_use import CLASS_DEFAULTS, Point, SetClass, class_line, fit
+from gentle_ember.core.fuels import GASOLINE_E0, PROPANE, natural_gas
+from gentle_ember.core.supply import heat_rate_hhv, mass_draw, tank_energy, volume_draw
+
+
+@pytest.mark.parametrize("set_class", list(SetClass))
+def test_class_lines_meet_their_two_figures(set_class):
+    efficiency, idle_share = CLASS_DEFAULTS[set_class]
+    line = class_line(set_class, 4000.0)
+    assert 4000 / line.fuel_w(4000) == pytest.approx(efficiency)
+    assert line.fuel_w(0) / line.fuel_w(4000) == pytest.approx(idle_share)
+    assert line.band == 0.20
+
+
+@given(st.floats(200, 5000), st.floats(1.5, 6.0))
+def test_fit_recovers_a_true_line(a, b):
+    points = [Point(p, a + b * p) for p in (700.0, 1400.0, 2800.0)]
+    usable = [p for p in points if p.electrical_w <= 0.4 * p.fuel_w]
+    if len(usable) < 3:
+        return
+    line = fit(points, SetClass.INVERTER, 2800.0)
+    assert line.a_w == pytest.approx(a, rel=1e-6)
+    assert line.b == pytest.approx(b, rel=1e-6)
+    assert line.band == 0.10
+
+
+def test_one_load_keeps_the_class_shape():
+    shape = class_line(SetClass.INVERTER, 3200.0)
+    line = fit([Point(1600.0, 2 * shape.fuel_w(1600.0))], SetClass.INVERTER, 3200.0)
+    assert line.fuel_w(3200.0) == pytest.approx(2 * shape.fuel_w(3200.0))
+    assert line.band == 0.12
+
+
+def test_weigh_ins_overrule_the_data_sheet_when_they_give_a_slope():
+    sheet = [Point(800.0, 6000.0), Point(3200.0, 20000.0)]
+    weighed = [Point(900.0, 7000.0, weighed=True), Point(2900.0, 21000.0, weighed=True)]
+    line = fit(sheet + weighed, SetClass.INVERTER, 3200.0)
+    assert line.basis == "2 weigh-ins"
+    assert line.fuel_w(900.0) == pytest.approx(7000.0)
+    mixed = fit(sheet + weighed[:1], SetClass.INVERTER, 3200.0)
+    assert mixed.basis == "3 run times"
+
+
+def test_scatter_widens_the_band():
+    wild = [Point(800.0, 6000.0), Point(1600.0, 16000.0), Point(3200.0, 20000.0)]
+    assert fit(wild, SetClass.INVERTER, 3200.0).band > 0.15
+
+
+def test_a_run_better_than_any_engine_is_refused():
+    with pytest.raises(QuantityError) as caught:
+        fit([Point(3000.0, 5000.0)], SetClass.INVERTER, 3200.0)
+    assert caught.value.name == "efficiency of a run"
+
+
+def test_energy_is_conserved_between_tank_and_draw():
+    fuel_w = 12_000.0
+    seconds = tank_energy(0.010, GASOLINE_E0, 1.0) / fuel_w
+    burnt = mass_draw(fuel_w, GASOLINE_E0) * seconds
+    assert burnt == pytest.approx(0.010 * GASOLINE_E0.density_kg_m3)
+
+
+def test_utility_flow_in_trade_units():
+    # 100,000 BTU/h (HHV) of 1,030 BTU/ft³ gas is 97.1 ft³/h.
+    gas = natural_gas()
+    lhv_w = 100_000 * 0.293071 * gas.lhv_j_kg / gas.hhv_j_kg
+    cubic_feet = volume_draw(lhv_w, gas) * 3600 / 0.0283168
+    assert cubic_feet == pytest.approx(97.1, rel=0.005)
+    assert heat_rate_hhv(lhv_w, gas) == pytest.approx(29_307.1)
+
+
+def test_propane_heat_rate_uses_its_higher_value():
+    assert heat_rate_hhv(46.35e3, PROPANE) == pytest.approx(50.35e3)
+
+
+@pytest.mark.parametrize("volume", [-1.0, float("nan"), 1e9])
+def test_tanks_that_cannot_be(volume):
+    with pytest.raises(QuantityError):
+        tank_energy(volume, GASOLINE_E0)

@@ -1,0 +1,175 @@
+"""Derating: the check values, and what must hold for any set at any site."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.fuels import (
+    GASOLINE_E0,
+    GASOLINE_E10,
+    METHANE_LHV_J_M3,
+    PROPANE,
+    biogas,
+    natural_gas,
+)
+from gentle_ember.core.output import (
+    Case,
+    Conditions,
+    EngineRating,
+    School,
+    derate,
+    friction_factor,
+    lambda_as_jetted,
+)
+
+AT_RATING = Conditions(0.0, 298.15)
+RATING = EngineRating(3200.0, 3200.0)
+FUELS = [GASOLINE_E0, GASOLINE_E10, PROPANE, natural_gas(), biogas(0.6)]
+fuels = st.sampled_from(FUELS)
+schools = st.sampled_from(list(School))
+elevations = st.floats(-400, 5400)
+temperatures = st.floats(230, 325)
+ratings = st.builds(
+    EngineRating,
+    st.floats(500, 20e3),
+    st.floats(500, 20e3),
+    st.floats(0, 1500),
+    st.floats(273, 313),
+)
+
+
+def conditions(elevation, temperature, humidity=None, jetted=0.0):
+    return Conditions(elevation, temperature, humidity, jetted)
+
+
+def test_physics_at_the_ratings_own_site():
+    propane = derate(RATING, PROPANE, AT_RATING, School.PHYSICS, School.PHYSICS)
+    assert propane.factor == pytest.approx(0.90, abs=0.005)
+    methane_r = METHANE_LHV_J_M3 / (1 + 0.281e-6 * METHANE_LHV_J_M3) / (3.62e6 * 1.05)
+    assert friction_factor(methane_r) == pytest.approx(0.82, abs=0.005)
+
+
+@pytest.mark.parametrize(
+    ("elevation_m", "physics", "field"), [(2450, 0.708, 0.719), (1524, 0.807, 0.825)]
+)
+def test_gasoline_at_elevation(elevation_m, physics, field):
+    at = conditions(elevation_m, 298.15, jetted=elevation_m)
+    by_physics = derate(RATING, GASOLINE_E0, at, air_school=School.PHYSICS)
+    by_field = derate(RATING, GASOLINE_E0, at)
+    assert by_physics.factor == pytest.approx(physics, abs=0.003)
+    assert by_field.factor == pytest.approx(field, abs=0.001)
+
+
+def test_field_rule_for_fuels():
+    outputs = [derate(RATING, fuel, AT_RATING).factor for fuel in (PROPANE, natural_gas())]
+    assert outputs == pytest.approx([0.90, 0.80])
+    assert derate(RATING, biogas(0.6), AT_RATING).factor == pytest.approx(0.744, abs=0.003)
+
+
+def test_field_rule_for_heat():
+    hot = conditions(0.0, 298.15 + 5.6)
+    assert derate(RATING, PROPANE, hot).factor == pytest.approx(0.90 * 0.99)
+
+
+def test_carburetor_not_rejetted_runs_rich_and_loses():
+    at = conditions(2450, 298.15)
+    assert lambda_as_jetted(RATING, at) == pytest.approx(0.90 * 0.7418**0.5, abs=0.001)
+    as_is = derate(RATING, GASOLINE_E0, at)
+    rejetted = derate(RATING, GASOLINE_E0, conditions(2450, 298.15, jetted=2450))
+    assert as_is.output_w < rejetted.output_w
+    assert [step.key for step in as_is.steps if step.change_w < -1] == ["elevation", "mixture"]
+
+
+def test_engine_reserve_is_held_back_by_the_alternator():
+    strong = EngineRating(4000.0, 3200.0)
+    at_sea = derate(strong, GASOLINE_E0, AT_RATING)
+    assert at_sea.output_w == 3200.0
+    assert at_sea.limited_by == "alternator"
+    assert at_sea.steps[-1].change_w == pytest.approx(-800.0)
+    on_gas = derate(strong, natural_gas(), AT_RATING)
+    assert on_gas.limited_by in ("engine", "alternator")
+    assert on_gas.output_w == pytest.approx(3200.0)
+    high = derate(strong, natural_gas(), conditions(2450, 298.15))
+    assert high.limited_by == "engine"
+    assert high.output_w == pytest.approx(4000 * 0.8 * (1 - 0.035 * 2450 / 305))
+
+
+@given(ratings, fuels, elevations, elevations, temperatures, schools, schools)
+def test_higher_never_puts_out_more(rating, fuel, one, other, temperature, by_fuel, by_air):
+    low, high = sorted((one, other))
+    outputs = [
+        derate(rating, fuel, conditions(z, temperature), by_fuel, by_air).output_w
+        for z in (low, high)
+    ]
+    assert outputs[1] <= outputs[0] * (1 + 1e-9)
+
+
+@given(ratings, fuels, elevations, temperatures, temperatures, schools)
+def test_hotter_never_puts_out_more(rating, fuel, elevation, one, other, by_air):
+    cool, hot = sorted((one, other))
+    outputs = [
+        derate(rating, fuel, conditions(elevation, t), air_school=by_air).output_w
+        for t in (cool, hot)
+    ]
+    assert outputs[1] <= outputs[0] * (1 + 1e-9)
+
+
+@settings(max_examples=200)
+@given(
+    ratings,
+    fuels,
+    elevations,
+    temperatures,
+    st.none() | st.floats(0, 1),
+    st.floats(-400, 4000),
+    schools,
+    schools,
+    st.sampled_from(list(Case)),
+)
+def test_waterfall_adds_up(
+    rating, fuel, elevation, temperature, humidity, jetted, by_fuel, by_air, case
+):
+    fall = derate(
+        rating, fuel, conditions(elevation, temperature, humidity, jetted), by_fuel, by_air, case
+    )
+    total = fall.start_w + sum(step.change_w for step in fall.steps)
+    assert total == pytest.approx(fall.output_w, abs=1e-6)
+    assert 0 <= fall.output_w <= rating.limit_w
+    assert fall.start_w == rating.limit_w
+
+
+@given(ratings, fuels, elevations, temperatures, schools, schools)
+def test_cases_are_in_order(rating, fuel, elevation, temperature, by_fuel, by_air):
+    at = conditions(elevation, temperature, jetted=elevation if elevation < 4000 else 4000.0)
+    low, high = (
+        derate(rating, fuel, at, by_fuel, by_air, case).output_w for case in (Case.LOW, Case.HIGH)
+    )
+    assert low <= high + 1e-6
+
+
+@given(st.floats(0.2, 1.5), st.floats(0.2, 1.5))
+def test_friction_factor_grows_with_charge(one, other):
+    low, high = sorted((one, other))
+    assert friction_factor(low) <= friction_factor(high)
+    assert friction_factor(1.0) == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize(
+    "at",
+    [
+        conditions(9000, 298.15),
+        conditions(0, 500.0),
+        conditions(0, float("nan")),
+        conditions(0, 298.15, humidity=1.2),
+    ],
+)
+def test_absurd_conditions_are_refused(at):
+    with pytest.raises(QuantityError):
+        derate(RATING, PROPANE, at)
+
+
+def test_absurd_ratings_are_refused():
+    for watts in (-3200.0, 0.0, float("nan"), 1e9):
+        with pytest.raises(QuantityError):
+            EngineRating(watts, 3200.0)
