@@ -16,7 +16,7 @@ help: ## this list
 prerequisites:
 	@test -n "$(PYTHON3)" || { echo "Gentle Ember needs Python 3.11 or newer with venv (python3 --version says $$(python3 --version 2>&1))."; exit 1; }
 	@command -v node >/dev/null || { echo "Gentle Ember needs Node 20 or newer to build its page; node was not found."; exit 1; }
-	@node -e 'process.exit(+process.versions.node.split(".")[0] < 20)' || { echo "Gentle Ember needs Node 20 or newer (node --version says $$(node --version))."; exit 1; }
+	@node -e 'process.exit(+(process.versions.node.split(".")[0] < 20))' || { echo "Gentle Ember needs Node 20 or newer (node --version says $$(node --version))."; exit 1; }
 
 $(STAMPS)/venv: requirements/runtime.txt | prerequisites
 	@mkdir -p $(STAMPS)
@@ -80,13 +80,13 @@ format: $(STAMPS)/dev $(STAMPS)/node ## format everything
 
 dev: $(STAMPS)/dev $(STAMPS)/node ## server and page with hot reload, on the demo data
 	@$(PY)/gentle-ember demo --seed-only
-	@trap 'kill 0' EXIT; $(PY)/python -m gentle_ember.web.development & cd frontend && npm run dev
+	@trap 'kill 0' EXIT; $(PY)/python -m gentle_ember.development & cd frontend && npm run dev
 
 bench: $(STAMPS)/dev $(STATIC)/index.html ## speed as ratios within one run
 	$(PY)/python -m pytest tests/bench -q -s --benchmark-disable
 
 screenshots: $(STAMPS)/dev $(STAMPS)/chromium $(STATIC)/index.html ## the pictures of docs/screenshots, from the demo data
-	$(PY)/python tests/screenshots.py
+	$(PY)/python -m tests.screenshots
 
 clean: ## throw away what was installed and built
 	rm -rf .venv $(STAMPS) $(STATIC) frontend/node_modules frontend/.svelte-kit

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from fluids.atmosphere import ATMOSPHERE_1976
 
@@ -24,6 +25,7 @@ ATMOSPHERE = Method(
 )
 
 
+@lru_cache(maxsize=512)
 def pressure(elevation_m: float) -> float:
     """Air pressure at an elevation on a standard day.
 

@@ -63,7 +63,7 @@ def liquid_density(temperature_k: float) -> float:
     """Density of saturated liquid propane [kg/m³].
 
     >>> round(liquid_density(288.15))
-    508
+    507
     """
     check("propane temperature", "temperature", temperature_k, *RANGE_K)
     return polynomial(LIQUID_DENSITY, temperature_k)
@@ -73,7 +73,7 @@ def latent_heat(temperature_k: float) -> float:
     """Heat of vaporisation [J/kg].
 
     >>> round(latent_heat(231.15) / 1e3)
-    426
+    425
     """
     check("propane temperature", "temperature", temperature_k, *RANGE_K)
     return polynomial(LATENT_HEAT, temperature_k)

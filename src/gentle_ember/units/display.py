@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
+from functools import lru_cache
 
 from gentle_ember.core.figure import Figure, Input, Rounding
 from gentle_ember.units.registry import System, from_si, unit_for
@@ -42,9 +43,8 @@ def rounded(value: float, decimals: int, significant: int, rounding: Rounding) -
     places = min(places, decimals)
     # 12 significant figures first, so that a sum's last bit can't push a round number down.
     exact = Decimal(f"{value:.12g}")
-    step = Decimal(1).scaleb(-places)
-    result = (exact / step).to_integral_value(rounding=_MODES[rounding]) * step
-    return result.quantize(Decimal(1).scaleb(-max(places, 0))) + Decimal(0)
+    result = exact.quantize(Decimal((0, (1,), -places)), rounding=_MODES[rounding])
+    return (result if places >= 0 else result.quantize(Decimal(1))) + Decimal(0)
 
 
 def text_of(number: Decimal) -> str:
@@ -74,6 +74,7 @@ def show(figure: Figure, system: System) -> Shown:
     )
 
 
+@lru_cache(maxsize=16384)
 def show_value(value: float, kind: str, system: System, significant: int = 6) -> tuple[str, str]:
     """Text and unit of a plain value, to nearest; trailing zeros dropped."""
     unit = unit_for(kind, system, value)

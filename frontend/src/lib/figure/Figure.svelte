@@ -36,8 +36,8 @@
   aria-label={spoken}
   onclick={() => working.open(figure)}
 >
-  <span>{sign}{shown.text}</span>{' '}
-  {#if shown.unit}<span class="unit">{shown.unit}</span>{' '}{/if}
+  <span>{sign}{shown.text}</span>
+  {#if shown.unit}<span class="unit">{shown.unit}</span>{/if}
   {#if band && shown.low !== shown.high}
     <span class="band">{shown.low} to {shown.high}</span>
   {/if}

@@ -99,10 +99,10 @@ def course(case: CylinderCase, steps: int, fuel_scale: float = 1.0, u_scale: flo
 @remember(1024)
 def run_figure(case: CylinderCase, key: str, label: str) -> Figure:
     """How long the gas comes: until empty or until too cold, whichever is first."""
-    stated = course(case, 160)
+    stated = course(case, 120)
     band = case.line.band
-    low = course(case, 80, 1 + band, U_ENDS[0]).ended_s
-    high = course(case, 80, 1 - band, U_ENDS[1]).ended_s
+    low = course(case, 40, 1 + band, U_ENDS[0]).ended_s
+    high = course(case, 40, 1 - band, U_ENDS[1]).ended_s
     value = stated.ended_s
     notes: tuple[str, ...] = ("empty",)
     if stated.starved_s is not None:

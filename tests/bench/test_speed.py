@@ -1,0 +1,134 @@
+"""Speed held as ratios within one run; `make bench` prints them. Not part of `make test`."""
+
+from __future__ import annotations
+
+import http.client
+import itertools
+import json
+import statistics
+import time
+import uuid
+from datetime import timedelta
+
+import pytest
+from scipy.integrate import solve_ivp
+from sqlalchemy import select
+
+from gentle_ember.catalog import load
+from gentle_ember.core import propane
+from gentle_ember.core.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
+from gentle_ember.core.job import Job
+from gentle_ember.core.sections.output import output_section
+from gentle_ember.store import board
+from gentle_ember.store.database import open_engine
+from gentle_ember.store.jobs import JobStore, now
+from gentle_ember.store.models import JobRow
+from tests.serving import Server
+
+
+def median_s(task, times: int = 21) -> float:
+    """Median time of a task [s], the first run left out."""
+    task()
+    taken = []
+    for _ in range(times):
+        start = time.perf_counter()
+        task()
+        taken.append(time.perf_counter() - start)
+    return statistics.median(taken)
+
+
+def say(what: str, value: float, limit: float, unit: str = "×") -> None:
+    print(f"\n  {what}: {value:.2f} {unit} (limit {limit:g} {unit})", end="")
+    assert value <= limit, what
+
+
+def largest(store: JobStore):
+    with store.reading.begin() as session:
+        ids = list(session.scalars(select(JobRow.id)))
+    return max((store.get(one) for one in ids), key=lambda one: len(one.job.model_dump_json()))
+
+
+@pytest.fixture
+def store(demo_copy) -> JobStore:
+    return JobStore(open_engine(demo_copy), load())
+
+
+def test_output_section_of_the_largest_demo_job(store):
+    job = largest(store).job
+    fresh = output_section.__wrapped__
+    taken = median_s(lambda: fresh(job.set, job.sites[job.site], job.site, job.load, job.schools))
+    say("output section", 1000 * taken, 10, "ms")
+
+
+def test_a_change_over_http_against_health_and_section(demo_copy, store):
+    stored = largest(store)
+    job = stored.job
+    fresh = output_section.__wrapped__
+    section = median_s(lambda: fresh(job.set, job.sites[job.site], job.site, job.load, job.schools))
+    server = Server(demo_copy)
+    line = http.client.HTTPConnection("127.0.0.1", server.port)
+    metres = itertools.count(100)
+
+    def ask(method: str, path: str, body: dict | None = None) -> None:
+        content = None if body is None else json.dumps(body)
+        line.request(method, path, content, {"Content-Type": "application/json"})
+        answer = line.getresponse()
+        text = answer.read()
+        assert answer.status == 200, text
+
+    def change() -> None:
+        elevation = {"value": float(next(metres)), "origin": "owner", "typed": ""}
+        wanted = [{"path": f"sites.{job.site}.elevation", "value": elevation}]
+        body = {"changes": wanted, "base": 10**6, "key": f"{uuid.uuid4().hex}-1", "views": "output"}
+        ask("PATCH", f"/api/jobs/{stored.id}", body)
+
+    health = median_s(lambda: ask("GET", "/api/health"))
+    ratio = median_s(change) / (health + section)
+    server.kill()
+    say("a change with the output page over (health + section)", ratio, 8)
+
+
+def test_chill_of_three_days_against_solve_ivp():
+    size = load().cylinders["100"]
+    draw, ambient, conductance = 2.0e-4, 275.0, 12.0
+    lowest = starvation_temperature(0.0)
+    taken = median_s(lambda: chill(size, 45.0, draw, ambient, lowest, horizon_s=72 * 3600.0))
+    say("72 h of chill in 1-minute steps", 1000 * taken, 50, "ms")
+    mine = chill(size, 45.0, draw, ambient, lowest, horizon_s=48 * 3600.0)
+    steel = STEEL_HEAT_CAPACITY * size.tare_kg / size.shell_m2
+
+    def slope(_t, y):
+        kelvin, mass = y
+        wet = size.wetted_area(mass, kelvin)
+        heat = conductance * wet * (ambient - kelvin) - draw * propane.latent_heat(kelvin)
+        stored = mass * propane.liquid_heat_capacity(kelvin) + steel * wet
+        return [heat / stored, -draw]
+
+    exact = solve_ivp(
+        slope, (0, mine.ended_s), [ambient, 45.0], method="LSODA", rtol=1e-10, atol=1e-10
+    )
+    off = abs(mine.temperatures_k[-1] - exact.y[0, -1]) / abs(ambient - exact.y[0, -1])
+    say("chill's distance from solve_ivp", 100 * off, 1, "%")
+
+
+def test_board_and_search_grow_slower_than_the_shop(store):
+    def look():
+        with store.reading.begin() as session:
+            board.groups(session, query="", limit=12)
+            board.groups(session, query="drovane 7", limit=12)
+
+    def fill(base: int, upto: int) -> None:
+        with store.writing.begin() as session:
+            documents = [row.document for row in session.scalars(select(JobRow).limit(8))]
+            for n in range(base, upto):
+                document = {**documents[n % 8], "title": f"{documents[n % 8]['title']} {n}"}
+                job, job_id, at = Job(**document), str(uuid.uuid4()), now() - timedelta(seconds=n)
+                times = {"created_at": at, "updated_at": at}
+                session.add(JobRow(id=job_id, revision=1, document=document, **times))
+                session.flush()
+                board.write(session, job_id, job, at, store.catalog)
+
+    fill(8, 100)
+    small = median_s(look)
+    fill(100, 10_000)
+    say("board and search, 10,000 jobs over 100", median_s(look) / small, 3)

@@ -1,0 +1,75 @@
+"""`make screenshots`: one current picture of each main view, from the demo data.
+
+Names on the command line take only those; `--to DIR` puts them elsewhere.
+"""
+
+from __future__ import annotations
+
+import argparse
+import shutil
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from gentle_ember.demo import seed
+from tests.serving import CHROMIUM_ARGS, Server
+
+DESK, PHONE = (1280, 800), (390, 844)
+FOLDER = Path("docs/screenshots")
+PAPER, LAMP = "paper", "lamp"
+# name: (job's title or "", page, size, theme)
+SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
+    "board": ("", "", DESK, PAPER),
+    "set": ("Lambing clinic trailer", "intake/set", DESK, PAPER),
+    "site": ("Star-party hut", "intake/site", DESK, PAPER),
+    "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
+    "output-lamp": ("Tool library's big twin", "method/output", DESK, LAMP),
+    "output-phone": ("Lambing clinic trailer", "method/output", PHONE, PAPER),
+    "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, PAPER),
+    "quick-derate": ("", "quick/derate", DESK, PAPER),
+}
+
+
+def take(page: Page, server: Server, ids: dict[str, str], name: str, folder: Path) -> None:
+    """One picture, once the page has settled."""
+    title, place, size, theme = SHOTS[name]
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(server.url)
+    page.evaluate(f"localStorage.setItem('ember.theme', '{theme}')")
+    page.evaluate("localStorage.setItem('ember.who', 'Runa Kestle')")
+    page.goto(f"{server.url}/jobs/{ids[title]}/{place}" if title else f"{server.url}/{place}")
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(300)
+    page.screenshot(path=folder / f"{name}.png")
+    print(folder / f"{name}.png")
+
+
+def main() -> None:
+    """Seed a shop of its own, serve it, take the pictures."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("names", nargs="*", choices=[*SHOTS, []])
+    parser.add_argument("--to", type=Path, default=FOLDER)
+    wanted = parser.parse_args()
+    wanted.to.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "data"
+        seed(data)
+        server = Server(data)
+        try:
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(
+                    executable_path=shutil.which("chromium"), args=CHROMIUM_ARGS
+                )
+                page = browser.new_page()
+                board = page.request.get(f"{server.url}/api/board?limit=50").json()
+                ids = {row["title"]: row["id"] for g in board["groups"] for row in g["rows"]}
+                for name in wanted.names or SHOTS:
+                    take(page, server, ids, name, wanted.to)
+                browser.close()
+        finally:
+            server.kill()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,56 @@
+"""A real server process on its own data folder, and how Chromium is started against it."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from pathlib import Path
+
+CHROMIUM_ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
+
+
+class Server:
+    """`gentle-ember serve` on a data folder; killed and started again by tests that need it."""
+
+    def __init__(self, data: Path) -> None:
+        self.data = data
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self) -> None:
+        command = [sys.executable, "-m", "gentle_ember.cli", "serve", "--data", str(self.data)]
+        self.process = subprocess.Popen(
+            [*command, "--port", str(self.port)],
+            stdout=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        for _ in range(600):
+            try:
+                with urllib.request.urlopen(f"{self.url}/api/health", timeout=0.5):
+                    return
+            except OSError:
+                try:
+                    self.process.wait(0.1)
+                except subprocess.TimeoutExpired:
+                    continue
+                raise RuntimeError("the server ended at once") from None
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        """As a power cut would: no chance to finish anything."""
+        os.killpg(self.process.pid, signal.SIGKILL)
+        self.process.wait()
