@@ -65,10 +65,10 @@ lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, e
 	cd frontend && npm run --silent lint && npm run --silent check
 
 unit: $(STAMPS)/dev
-	$(PY)/pytest src tests --ignore=tests/browser --ignore=tests/bench
+	$(PY)/pytest -n 2 src tests --ignore=tests/browser --ignore=tests/bench
 
 browser: $(STAMPS)/dev $(STAMPS)/chromium $(STATIC)/index.html
-	$(PY)/pytest tests/browser
+	$(PY)/pytest -n 2 tests/browser
 
 types: $(STAMPS)/dev $(STAMPS)/node ## write the OpenAPI document, the job schema and the page's types
 	$(PY)/python -m gentle_ember.web.openapi docs/api

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import shutil
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
+from gentle_ember.store.database import DATABASE_NAME
 from tests.serving import CHROMIUM_ARGS, Server
 
 expect.set_options(timeout=8000)
@@ -25,15 +28,26 @@ def browser():
 
 @pytest.fixture(scope="session")
 def shared_server(demo_data, tmp_path_factory):
-    """One server for tests that only look, or change a job no other test minds."""
+    """One server for all tests but those that kill it."""
     running = Server(Path(shutil.copytree(demo_data, tmp_path_factory.mktemp("shared") / "data")))
     yield running
     running.kill()
 
 
 @pytest.fixture
+def fresh_server(shared_server, demo_data):
+    """The shared server with the demo scenario as it was seeded."""
+    with (
+        closing(sqlite3.connect(demo_data / DATABASE_NAME)) as seeded,
+        closing(sqlite3.connect(shared_server.data / DATABASE_NAME)) as used,
+    ):
+        seeded.backup(used)
+    return shared_server
+
+
+@pytest.fixture
 def server(demo_copy):
-    """A server of the test's own."""
+    """A server of the test's own, to be killed."""
     running = Server(demo_copy)
     yield running
     running.kill()
@@ -93,15 +107,16 @@ def _shop(browser, running, size):
 
 
 @pytest.fixture
-def shop(browser, server):
+def shop(browser, fresh_server):
+    yield from _shop(browser, fresh_server, (1280, 800))
+
+
+@pytest.fixture
+def pocket(browser, fresh_server):
+    yield from _shop(browser, fresh_server, (390, 844))
+
+
+@pytest.fixture
+def frail(browser, server):
+    """A shop whose server the test may kill and start."""
     yield from _shop(browser, server, (1280, 800))
-
-
-@pytest.fixture
-def look(browser, shared_server):
-    yield from _shop(browser, shared_server, (1280, 800))
-
-
-@pytest.fixture
-def phone(browser, shared_server):
-    yield from _shop(browser, shared_server, (390, 844))

@@ -179,7 +179,7 @@ def test_a_cold_cylinder_is_a_caution_and_an_overfull_one_a_stop():
     signed = Job.model_validate(
         {**overfull.model_dump(), "stages": {"intake": {"state": "done", "by": "R K"}}}
     )
-    assert [key for key, _ in sign_off_stops(overfull, signed, found.cautions)] == ["intake"]
+    assert [key for key, _ in sign_off_stops(overfull, signed, found.cautions, ())] == ["intake"]
 
 
 def test_lean_as_jetted_is_a_stop():

@@ -158,7 +158,7 @@ def test_a_stop_cannot_be_signed_off(jobs):
     stored = edit(jobs, made, "set.running", fact(3000.0))
     over = {"size": "20", "fill": fact(11.0)}
     stored = edit(jobs, stored, "sites.s1.cylinders.c1", over)
-    with pytest.raises(InvalidJobError, match="open stop"):
+    with pytest.raises(InvalidJobError, match="holds this stage"):
         edit(jobs, stored, "stages.intake", {"state": "done", "by": "RK"})
     stored = edit(jobs, stored, "sites.s1.cylinders.c1.fill", fact(8.0))
     done = edit(jobs, stored, "stages.intake", {"state": "done", "by": "RK"})

@@ -9,8 +9,10 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
-from gentle_ember.core import air, cylinder, fuel_use, fuels, output, supply
+from gentle_ember.core import air, cylinder, fuel_use, fuels, output, sketch, studs, supply
 from gentle_ember.core.figure import Method
+from gentle_ember.core.method import gasoline
+from gentle_ember.core.sections import method
 from gentle_ember.web.openapi import documents
 from tests.conftest import key
 
@@ -300,10 +302,11 @@ def test_people_have_initials_and_units(client):
 
 
 def test_every_method_has_its_page(client):
-    modules = (air, cylinder, fuel_use, fuels, output, supply)
+    modules = (air, cylinder, fuel_use, fuels, gasoline, method, output, sketch, studs, supply)
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()
-    pages = {method.page for method in found} | {"units"}  # units: quick_api.CONVERSION
+    # units: quick_api.CONVERSION; fuel-states: linked from its page, which shows no figure
+    pages = {method.page for method in found} | {"units", "fuel-states"}
     for page in pages:
         answer = client.get(f"/api/methods/{page}")
         assert answer.status_code == 200, page

@@ -2,14 +2,35 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
-from typing import Any, get_args, get_origin
+from typing import Annotated, Any, get_args, get_origin
 
-from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    GetCoreSchemaHandler,
+    StringConstraints,
+)
 from pydantic_core import core_schema
 
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.quantities import check
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+Note = Annotated[str, StringConstraints(max_length=4000)]
+
+
+def _key(text: str) -> str:
+    """A dictionary's key, as it stands in paths; no pattern, so that schemas keep plain maps."""
+    if not re.fullmatch(r"[a-z0-9_-]{1,40}", text):
+        raise ValueError("a key takes small letters, digits, - and _, at most 40")
+    return text
+
+
+Key = Annotated[str, AfterValidator(_key)]
 
 
 class Model(BaseModel):

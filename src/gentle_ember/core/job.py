@@ -1,151 +1,45 @@
-"""A job as one aggregate: the set, its sites, loads, schools, stages and people. All SI."""
+"""A job as one aggregate: the set, its sites, loads, findings, method, stages. All SI."""
 
 from __future__ import annotations
 
-import re
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
-from gentle_ember.core.facts import Fact, Model, Quantity
-from gentle_ember.core.fuel_use import SetClass
-from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.output import School
-
-Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
-Note = Annotated[str, StringConstraints(max_length=4000)]
+from gentle_ember.core.site import Site
 
 
-def _key(text: str) -> str:
-    """A dictionary's key, as it stands in paths; no pattern, so that schemas keep plain maps."""
-    if not re.fullmatch(r"[a-z0-9_-]{1,40}", text):
-        raise ValueError("a key takes small letters, digits, - and _, at most 40")
-    return text
+class ApplianceKind(StrEnum):
+    """What a load is, which decides how hard it starts."""
+
+    RESISTIVE = "resistive"
+    ELECTRONIC = "electronic"
+    FRIDGE = "fridge"
+    PUMP = "pump"
+    WINDOW_AC = "window_ac"
+    SOFT_STARTED = "soft_started"
+    MOTOR_TOOL = "motor_tool"
 
 
-Key = Annotated[str, AfterValidator(_key)]
-
-
-class CarburetorType(StrEnum):
-    """How the carburetor is built, as far as it decides metering."""
-
-    FLOAT = "float"
-    TWO_BARREL = "two_barrel"
-    MULTI_FUEL = "multi_fuel"
-    UNKNOWN = "unknown"
-
-
-class Carburetor(Model):
-    """The gasoline carburetor and the elevation its jet was chosen for."""
-
-    type: CarburetorType = CarburetorType.UNKNOWN
-    fuel_solenoid: bool | None = None
-    jetted_at: Annotated[
-        Fact | None, Quantity("elevation", "Elevation the jet was chosen for", -430.0, 4000.0)
-    ] = None
-
-
-class RunTime(Model):
-    """A data-sheet run time: a tank lasts so long at a load."""
-
-    load: Annotated[Fact | None, Quantity("power", "Load of the run", 0.0, 60e3)] = None
-    duration: Annotated[Fact | None, Quantity("duration", "Run time", 300.0, 30 * 86400.0)] = None
-    volume: Annotated[Fact | None, Quantity("volume", "Gasoline used", 1e-4, 1.0)] = None
-    """Gasoline used; the set's own tank when not given."""
-
-
-class WeighIn(Model):
-    """Fuel weighed before and after a run that delivered a metered energy."""
-
-    fuel: FuelKey = FuelKey.PROPANE
-    before: Annotated[Fact | None, Quantity("mass", "Weight before", 0.0, 500.0)] = None
-    after: Annotated[Fact | None, Quantity("mass", "Weight after", 0.0, 500.0)] = None
-    energy: Annotated[Fact | None, Quantity("energy", "Energy delivered", 1e4, 1e11)] = None
-    duration: Annotated[
-        Fact | None, Quantity("duration", "Length of the run", 300.0, 30 * 86400.0)
-    ] = None
-
-
-class GeneratorSet(Model):
-    """The machine: identity, ratings with their conditions, engine, alternator, carburetor."""
-
-    maker: Name = ""
-    model: Name = ""
-    serial: Name = ""
-    set_class: SetClass = SetClass.OPEN_FRAME
-    displacement: Annotated[Fact | None, Quantity("displacement", "Displacement", 20e-6, 5e-3)] = (
-        None
-    )
-    shaft_power: Annotated[Fact | None, Quantity("power", "Shaft power", 200.0, 80e3)] = None
-    cylinders: Annotated[int, Field(ge=1, le=6)] = 1
-    running: Annotated[Fact | None, Quantity("power", "Running rating", 100.0, 50e3)] = None
-    starting: Annotated[Fact | None, Quantity("power", "Starting rating", 100.0, 80e3)] = None
-    rating_elevation: Annotated[
-        Fact | None, Quantity("elevation", "Elevation of the rating", -430.0, 4000.0)
-    ] = None
-    rating_temperature: Annotated[
-        Fact | None, Quantity("temperature", "Temperature of the rating", 253.15, 323.15)
-    ] = None
-    reserve_ratio: Annotated[Fact | None, Quantity("ratio", "Engine reserve", 0.5, 2.5)] = None
-    alternator_efficiency: Annotated[
-        Fact | None, Quantity("share", "Alternator efficiency", 0.5, 0.97)
-    ] = None
-    gas_efficiency: Annotated[
-        Fact | None, Quantity("ratio", "Efficiency on gas over gasoline", 0.7, 1.3)
-    ] = None
-    volts: Annotated[Fact | None, Quantity("voltage", "Voltage", 6.0, 690.0)] = None
-    hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 45.0, 65.0)] = None
-    phases: Literal[1, 3] = 1
-    tank: Annotated[Fact | None, Quantity("volume", "Tank", 2e-4, 0.5)] = None
-    gasoline: Literal["e0", "e10"] = "e10"
-    carburetor: Carburetor = Carburetor()
-    run_times: dict[Key, RunTime] = {}
-    weigh_ins: dict[Key, WeighIn] = {}
-    note: Note = ""
-
-
-class Gas(Model):
-    """A gas at hand on a site, by the figures that describe it."""
-
-    kind: Literal["natural_gas", "biogas"] = "natural_gas"
-    hhv: Annotated[
-        Fact | None, Quantity("heating_value_volume", "Heating value (HHV)", 30e6, 48e6)
-    ] = None
-    specific_gravity: Annotated[Fact | None, Quantity("ratio", "Specific gravity", 0.55, 0.80)] = (
-        None
-    )
-    methane: Annotated[Fact | None, Quantity("share", "Methane share", 0.40, 0.98)] = None
-
-
-class CylindersAtHand(Model):
-    """Cylinders of one size on a site, and how full: stated or weighed less the tare."""
-
-    size: Key = "20"
-    count: Annotated[int, Field(ge=1, le=24)] = 1
-    fill: Annotated[Fact | None, Quantity("mass", "Propane in each", 0.1, 500.0)] = None
-    weighed: Annotated[Fact | None, Quantity("mass", "Weighed", 1.0, 900.0)] = None
-    tare: Annotated[Fact | None, Quantity("mass", "Stamped tare", 1.0, 400.0)] = None
-    shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
-
-
-class Site(Model):
-    """A place where the set runs, with its air and the fuels at hand."""
+class Appliance(Model):
+    """One load: what it draws, how it starts, on which leg, and whether it may wait."""
 
     name: Name = ""
-    elevation: Annotated[Fact | None, Quantity("elevation", "Elevation", -430.0, 5500.0)] = None
-    coldest: Annotated[Fact | None, Quantity("temperature", "Coldest", 223.15, 323.15)] = None
-    hottest: Annotated[Fact | None, Quantity("temperature", "Hottest", 223.15, 328.15)] = None
-    humidity: Annotated[Fact | None, Quantity("share", "Relative humidity", 0.0, 1.0)] = None
-    gasoline: bool = True
-    gases: dict[Key, Gas] = {}
-    cylinders: dict[Key, CylindersAtHand] = {}
-    note: Note = ""
+    kind: ApplianceKind = ApplianceKind.RESISTIVE
+    running: Annotated[Fact | None, Quantity("power", "Running", 0.0, 60e3)] = None
+    starting: Annotated[Fact | None, Quantity("power", "Starting", 0.0, 80e3)] = None
+    leg: Literal["a", "b", "both"] = "a"
+    must_run: bool = True
 
 
 class Load(Model):
     """What the set must carry."""
 
+    appliances: dict[Key, Appliance] = {}
     planned: Annotated[Fact | None, Quantity("power", "Planned load", 0.0, 60e3)] = None
     largest_start: Annotated[Fact | None, Quantity("power", "Largest start", 0.0, 80e3)] = None
     note: Note = ""
@@ -208,6 +102,68 @@ class Attachment(Model):
     name: Annotated[str, StringConstraints(min_length=1, max_length=200)]
     media_type: Annotated[str, StringConstraints(max_length=100)]
     size: Annotated[int, Field(ge=0)]
+    subject: Annotated[str, StringConstraints(max_length=120)] = ""
+    """For a photo: what it shows, as a path of the job."""
+
+
+class Look(StrEnum):
+    """What the walk-round found at one place."""
+
+    NOT_LOOKED = "not_looked"
+    GOOD = "good"
+    WATCH = "watch"
+    BAD = "bad"
+
+
+class Decision(StrEnum):
+    """What is done about a bad finding."""
+
+    OPEN = "open"
+    REBUILD = "rebuild"
+    REPLACE = "replace"
+    ORDER = "order"
+    STOP = "stop"
+
+
+class Finding(Model):
+    """One place of the walk-round: how it looked, what was measured, what is decided, done by."""
+
+    look: Look = Look.NOT_LOOKED
+    value: Name = ""
+    note: Note = ""
+    decision: Decision = Decision.OPEN
+    done: bool = False
+    by: Name = ""
+
+
+class Wants(Model):
+    """What the owner asks for."""
+
+    propane: bool = False
+    natural_gas: bool = False
+    biogas: bool = False
+    remote_tank: bool = False
+    elevation: bool = False
+    keep_gasoline: bool = True
+
+
+class Choice(Model):
+    """The chosen methods, by key, with who chose and why."""
+
+    methods: Annotated[tuple[Key, ...], Field(max_length=6)] = ()
+    by: Name = ""
+    on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    reason: Note = ""
+
+
+class Confirmation(Model):
+    """Something of the readiness list, confirmed by somebody."""
+
+    done: bool = False
+    by: Name = ""
+    number: Name = ""
+    """A licence, permit or order number, where the item asks for one."""
+    note: Note = ""
 
 
 class Job(Model):
@@ -220,6 +176,10 @@ class Job(Model):
     sites: dict[Key, Site] = {"s1": Site()}
     site: Key = "s1"
     load: Load = Load()
+    wants: Wants = Wants()
+    findings: dict[Key, Finding] = {}
+    choice: Choice = Choice()
+    confirmed: dict[Key, Confirmation] = {}
     schools: Schools = Schools()
     stages: dict[Key, Stage] = {}
     attachments: dict[Key, Attachment] = {}

@@ -6,11 +6,19 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.cautions import Caution, cautions
-from gentle_ember.core.job import Job, Site
+from gentle_ember.core.cautions import Caution, Severity, cautions
+from gentle_ember.core.conflicts import conflicts
+from gentle_ember.core.inspection import Task, tasks
+from gentle_ember.core.job import Job
+from gentle_ember.core.method.base import Case
+from gentle_ember.core.readiness import Item, readiness
 from gentle_ember.core.route import Question, RouteStage, questions, route
+from gentle_ember.core.sections.method import MethodSection, method_section
 from gentle_ember.core.sections.output import OutputSection, output_section
 from gentle_ember.core.sections.runs import RunsSection, runs_section
+from gentle_ember.core.sections.states import StatesSection, states_section
+from gentle_ember.core.site import Site
+from gentle_ember.core.sketch import Measure, measures
 
 
 @dataclass(frozen=True)
@@ -56,9 +64,51 @@ class Plan:
         return self._runs(every_size=True)
 
     @cached_property
+    def tasks(self) -> tuple[Task, ...]:
+        """Work the walk-round and the set's history make."""
+        return tasks(self.job)
+
+    @cached_property
+    def methods(self) -> MethodSection:
+        """Every school judged on this set."""
+        return method_section(self.job, self.output, self.runs, self.tasks)
+
+    def states_of(self, methods: tuple[str, ...]) -> StatesSection:
+        """The fuel-state matrix with these methods on the set."""
+        return states_section(Case(self.job, self.output), methods)
+
+    @cached_property
+    def states(self) -> StatesSection:
+        """The fuel-state matrix of what is chosen; of what is recommended until then."""
+        return self.states_of(self.job.choice.methods or self.methods.recommended)
+
+    @cached_property
+    def measures(self) -> tuple[Measure, ...]:
+        """Distances on the sketch of the site looked at."""
+        return measures(self.site, f"sites.{self.job.site}")
+
+    @cached_property
+    def readiness(self) -> tuple[Item, ...]:
+        """What is not known, not at hand, not weighed, or waits for somebody."""
+        chosen = tuple((one.school, one.reasons) for one in self.methods.chosen)
+        asked = tuple((question.text, question.path) for question in self.questions)
+        return readiness(self.job, asked, self.tasks, chosen)
+
+    @cached_property
     def cautions(self) -> tuple[Caution, ...]:
         """Stops, cautions and what always stands."""
-        return cautions(self.job, self.catalog, self.output, self.runs)
+        found = (
+            *cautions(self.job, self.catalog, self.output, self.runs),
+            *conflicts(
+                self.job,
+                self.runs,
+                self.tasks,
+                self.measures,
+                self.methods,
+                self.states if self.job.choice.methods else None,
+            ),
+        )
+        return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 
     @cached_property
     def questions(self) -> tuple[Question, ...]:
@@ -68,7 +118,7 @@ class Plan:
     @cached_property
     def route(self) -> tuple[RouteStage, ...]:
         """The stages with their states."""
-        return route(self.job, self.cautions)
+        return route(self.job, self.cautions, self.readiness)
 
 
 def plan(job: Job, catalog: Catalog) -> Plan:

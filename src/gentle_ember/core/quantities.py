@@ -28,6 +28,7 @@ _ALL = (
     Kind("speed", "engine speed", "rad/s", 377.0),
     Kind("elevation", "elevation", "m", 609.6),
     Kind("length", "length", "m", 3.048),
+    Kind("small_length", "small length", "m", 0.012),
     Kind("bore", "bore", "m", 0.0127),
     Kind("displacement", "displacement", "m**3", 212e-6),
     Kind("volume", "volume", "m**3", 0.018927),
@@ -44,10 +45,14 @@ _ALL = (
     Kind("density", "density", "kg/m**3", 1.2),
     Kind("conductance", "heat transfer coefficient", "W/m**2/K", 12.0),
     Kind("duration", "time", "s", 3600.0),
+    Kind("age", "time", "s", 365.25 * 86400.0),
     Kind("share", "share", "1", 0.6),
+    Kind("ppm", "share of volume", "1", 200e-6),
     Kind("ratio", "ratio", "1", 1.05),
     Kind("air_fuel_ratio", "air–fuel ratio", "1", 14.7),
     Kind("count", "count", "1", 2.0),
+    Kind("turns", "turns of a screw", "1", 2.5),
+    Kind("price", "price", "1", 120.0),
 )
 KINDS: dict[str, Kind] = {kind.key: kind for kind in _ALL}
 

@@ -5,17 +5,10 @@ from __future__ import annotations
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuel_use import SetClass
-from gentle_ember.core.job import (
-    Carburetor,
-    CylindersAtHand,
-    Gas,
-    GeneratorSet,
-    Job,
-    Load,
-    Schools,
-    Site,
-)
+from gentle_ember.core.generator import Carburetor, GeneratorSet
+from gentle_ember.core.job import Job, Load, Schools
 from gentle_ember.core.output import School
+from gentle_ember.core.site import CylindersAtHand, Gas, Site
 
 
 def _fact(value: float | None) -> Fact | None:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core.cautions import Caution, Severity
 from gentle_ember.core.job import STAGES, Job, Stage, StageState, WaitsFor
+from gentle_ember.core.readiness import Item
 
 WAITS: dict[WaitsFor, str] = {
     WaitsFor.NOTHING: "ready to work on",
@@ -28,7 +29,7 @@ class Question:
 
 @dataclass(frozen=True, slots=True)
 class RouteStage:
-    """A stage as the Route shows it; `state` is one of done, stop, open, waiting, under_way, …"""
+    """A stage as the Route shows it; `state` is one of done, stop, blocked, open, …"""
 
     key: str
     name: str
@@ -62,17 +63,24 @@ def initials_of(name: str) -> str:
 
 
 def sign_off_stops(
-    before: Job, after: Job, found: tuple[Caution, ...]
-) -> list[tuple[str, Caution]]:
-    """Stages newly signed off as done while a stop of theirs is open, with that stop."""
+    before: Job, after: Job, found: tuple[Caution, ...], ready: tuple[Item, ...]
+) -> list[tuple[str, str]]:
+    """Stages newly signed off as done while something holds them, with what it is."""
     return [
-        (key, caution)
+        (key, text)
         for key, stage in after.stages.items()
         if stage.state is StageState.DONE
         and before.stages.get(key, Stage()).state is not StageState.DONE
-        for caution in found
-        if caution.stage == key and caution.severity is Severity.STOP
+        for text in [
+            *(c.text for c in found if c.stage == key and c.severity is Severity.STOP),
+            *(item.text for item in holding(ready, key)),
+        ]
     ]
+
+
+def holding(ready: tuple[Item, ...], stage: str) -> tuple[Item, ...]:
+    """Open items of the readiness list that keep a stage from being signed off."""
+    return tuple(item for item in ready if item.stage == stage and item.holds and not item.done)
 
 
 def current_stage(job: Job) -> str:
@@ -92,19 +100,24 @@ def waits_for(job: Job) -> WaitsFor:
     return WaitsFor.NOTHING
 
 
-def route(job: Job, found: tuple[Caution, ...]) -> tuple[RouteStage, ...]:
+def route(job: Job, found: tuple[Caution, ...], ready: tuple[Item, ...]) -> tuple[RouteStage, ...]:
     """Every stage with its state and a line of detail."""
-    return tuple(_stage(job, key, name, found) for key, name in STAGES.items())
+    return tuple(_stage(job, key, name, found, ready) for key, name in STAGES.items())
 
 
-def _stage(job: Job, key: str, name: str, found: tuple[Caution, ...]) -> RouteStage:
+def _stage(
+    job: Job, key: str, name: str, found: tuple[Caution, ...], ready: tuple[Item, ...]
+) -> RouteStage:
     stage = job.stages.get(key, Stage())
     stops = [c for c in found if c.stage == key and c.severity is Severity.STOP]
     mind = [c for c in found if c.stage == key and c.severity is Severity.CAUTION]
     asked = [q for q in questions(job) if q.stage == key]
+    held = holding(ready, key)
     counts = []
     if stops:
         counts.append(f"{len(stops)} stop" + "s" * (len(stops) > 1))
+    if held:
+        counts.append(f"{len(held)} to settle")
     if asked:
         counts.append(f"{len(asked)} open question" + "s" * (len(asked) > 1))
     if mind and not stops:
@@ -117,6 +130,8 @@ def _stage(job: Job, key: str, name: str, found: tuple[Caution, ...]) -> RouteSt
         return RouteStage(key, name, "done", f"{signed}, {detail}" if detail else signed)
     if stage.state is StageState.WAITING:
         return RouteStage(key, name, "waiting", f"waits for {WAITS[stage.waits_for]}")
+    if held and key == current_stage(job):
+        return RouteStage(key, name, "blocked", f"blocked: {detail}")
     if asked and (stage.state is StageState.UNDER_WAY or key == current_stage(job)):
         return RouteStage(key, name, "open", detail)
     if stage.state is StageState.UNDER_WAY:

@@ -7,7 +7,9 @@ from typing import Any
 
 from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
-from gentle_ember.demo.scenario import JOBS, PEOPLE, Step
+from gentle_ember.demo.scenario import JOBS, PEOPLE
+from gentle_ember.demo.steps import Step
+from gentle_ember.demo.walks import WALKS
 from gentle_ember.store import people
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore
@@ -32,7 +34,8 @@ def seed(data: Path) -> int:
         stored = jobs.create({**FIRST, "title": demo.title}, demo.who, key)
         if stored.revision > 1:
             continue
-        for number, step in enumerate(demo.steps):
+        *described, last = demo.steps
+        for number, step in enumerate([*described, *WALKS.get(demo.key, ()), last]):
             changes = read_changes([_wanted(path, value) for path, value in step.items()], "us")
             jobs.change(
                 stored.id, changes, base=number + 1, key=f"{key}-{number:03d}", who=demo.who

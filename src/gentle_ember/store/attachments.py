@@ -10,6 +10,7 @@ from pathlib import Path
 from gentle_ember.store.errors import NotFoundError
 
 LARGEST = 25 * 1024 * 1024
+LARGEST_PHOTO = 60 * 1024 * 1024
 
 
 class AttachmentStore:

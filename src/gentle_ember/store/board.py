@@ -42,6 +42,7 @@ def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
 
 def _searched(job: Job) -> str:
     parts = [job.title, job.owner, job.wish, job.set.maker, job.set.model, job.set.serial]
+    parts += [job.set.engine_family]
     parts += [site.name for site in job.sites.values()]
     return " ".join(part for part in parts if part)
 
@@ -105,6 +106,11 @@ def _matching(query: str) -> Select[Any] | None:
         .select_from(text("board_search"))
         .where(text("board_search MATCH :match").bindparams(match=match))
     )
+
+
+def match_any(texts: list[str]) -> str:
+    """A search for rows with any of these words; empty when there are none."""
+    return " OR ".join(f'"{word}"' for one in texts for word in re.findall(r"\w+", one))
 
 
 def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:

@@ -131,12 +131,13 @@ class JobStore:
         """A stage with an open stop can't be signed off, whoever asks."""
         if after.stages == before.stages:
             return
-        stopped = sign_off_stops(before, after, plan(after, self.catalog).cautions)
+        planned = plan(after, self.catalog)
+        stopped = sign_off_stops(before, after, planned.cautions, planned.readiness)
         if stopped:
             raise InvalidJobError(
                 [
-                    FieldError(f"stages.{key}", f"An open stop holds this stage: {caution.text}")
-                    for key, caution in stopped
+                    FieldError(f"stages.{key}", f"Still open, and holds this stage: {text}")
+                    for key, text in stopped
                 ]
             )
 
@@ -233,8 +234,9 @@ def _by_key(session: Session, key: str) -> ChangeRow | None:
 
 
 def _changed(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
+    """A document changed; one kept by an earlier version first gets the fields it lacks."""
     try:
-        new, inverse = apply(document, changes)
+        new, inverse = apply(Job.model_validate(document).model_dump(mode="json"), changes)
     except ChangeError as error:
         raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
     return valid_job(new), inverse

@@ -55,7 +55,8 @@ _ALIASES: dict[str, str] = {
     "oz": "ounce", "g": "gram",
     "h": "hour", "hr": "hour", "hrs": "hour", "hours": "hour", "min": "minute",
     "mins": "minute", "minutes": "minute", "s": "second", "sec": "second", "d": "day",
-    "days": "day",
+    "days": "day", "yr": "year", "yrs": "year", "years": "year", "y": "year", "months": "month",
+    "month": "month", "weeks": "week", "week": "week", "ppm": "ppm", "ppmv": "ppm",
     "°f": "degF", "degf": "degF", "deg f": "degF", "f": "degF", "°c": "degC", "degc": "degC",
     "deg c": "degC", "c": "degC", "°k": "kelvin",
     "inwc": "inch_water_column", "osi": "ounce_per_square_inch",
@@ -72,6 +73,8 @@ _ALIASES: dict[str, str] = {
     "gph": "gallon/hour", "gal/h": "gallon/hour", "l/h": "liter/hour",
 }  # fmt: skip
 _KELVIN_ONLY = {"k": "kelvin"}
+_COUNTED = {"turns": ("turn", "turns"), "price": ("$", "usd", "dollars")}
+"""What counts of a kind may be called; they carry no dimension."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,6 +178,8 @@ def _unit(name: str, kind: str) -> pint.Unit:
     folded = re.sub(r"/hr?$", "/h", folded, flags=re.I)
     if kind in ("temperature", "temperature_difference") and folded.lower() in _KELVIN_ONLY:
         return ureg.Unit("kelvin")
+    if folded.lower() in _COUNTED.get(kind, ()):
+        return ureg.Unit("dimensionless")
     alias = _ALIASES.get(folded) or _ALIASES.get(folded.lower())
     try:
         return ureg.parse_units(alias or re.sub(r"(?<=[A-Za-z])([23])\b", r"**\1", folded))

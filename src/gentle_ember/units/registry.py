@@ -43,6 +43,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "elevation": (Unit("ft", "ft", 0), Unit("m", "m", 0)),
     "length": (Unit("ft", "ft", 2), Unit("m", "m", 2)),
     "bore": (Unit("in", "inch", 3), Unit("mm", "mm", 2)),
+    "small_length": (Unit("in", "inch", 3), Unit("mm", "mm", 1)),
     "displacement": (Unit("cc", "cm**3", 0), Unit("cc", "cm**3", 0)),
     "volume": (Unit("gal", "gallon", 2), Unit("L", "L", 2)),
     "temperature": (Unit("°F", "degF", 1), Unit("°C", "degC", 1)),
@@ -61,10 +62,14 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
         Unit("W/m²K", "W/m**2/K", 1),
     ),
     "duration": (_HOURS, _HOURS),
+    "age": (Unit("yr", "year", 1), Unit("yr", "year", 1)),
+    "ppm": (Unit("ppm", "ppm", 0), Unit("ppm", "ppm", 0)),
     "share": (Unit("%", "percent", 1), Unit("%", "percent", 1)),
     "ratio": (Unit("", "dimensionless", 3), Unit("", "dimensionless", 3)),
     "air_fuel_ratio": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
-    "count": (Unit("", "dimensionless", 0), Unit("", "dimensionless", 0)),
+    "count": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
+    "turns": (Unit("turns", "dimensionless", 1), Unit("turns", "dimensionless", 1)),
+    "price": (Unit("$", "dimensionless", 0), Unit("$", "dimensionless", 0)),
 }
 HIGH_PRESSURE_PA = 7000.0
 _HIGH_PRESSURE = (Unit("psi", "psi", 1), Unit("kPa", "kPa", 1))

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any, get_args, get_origin
+from typing import Any
 
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from gentle_ember import __version__
 from gentle_ember.catalog.terms import find_terms
-from gentle_ember.core.facts import Quantity
-from gentle_ember.core.job import STAGES, Job, WaitsFor
+from gentle_ember.core.job import STAGES, WaitsFor
 from gentle_ember.core.quantities import KINDS
 from gentle_ember.core.route import WAITS
 from gentle_ember.store import board, people
@@ -22,6 +20,7 @@ from gentle_ember.units.display import show_value
 from gentle_ember.units.reading import example
 from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
 from gentle_ember.web import present
+from gentle_ember.web.fields import job_fields
 from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas import (
     BoardOut,
@@ -146,27 +145,6 @@ def read_quantity(body: ReadIn) -> Response:
     value = read(body.text, body.kind, body.system)
     us, metric = (" ".join(show_value(value, body.kind, s)).strip() for s in present.SYSTEMS)
     return jsonify({"value": value, "us": us, "metric": metric})
-
-
-def job_fields() -> dict[str, dict[str, str]]:
-    """Every quantity field of a job by its path, dictionary keys as `*`."""
-    found: dict[str, dict[str, str]] = {}
-
-    def walk(model: type[BaseModel], path: str) -> None:
-        for name, info in model.model_fields.items():
-            here = f"{path}.{name}" if path else name
-            spec = next((m for m in info.metadata if isinstance(m, Quantity)), None)
-            if spec is not None:
-                found[here] = {"kind": spec.kind, "label": spec.label}
-                continue
-            inner: Any = info.annotation
-            if get_origin(inner) is dict:
-                inner, here = get_args(inner)[1], f"{here}.*"
-            if isinstance(inner, type) and issubclass(inner, BaseModel):
-                walk(inner, here)
-
-    walk(Job, "")
-    return found
 
 
 @api.get("/reference", responses={200: ReferenceOut})

@@ -10,15 +10,16 @@ from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.change import Change
-from gentle_ember.documents import jobfile
+from gentle_ember.documents import jobfile, photo
 from gentle_ember.documents.output_csv import output_csv
-from gentle_ember.store.attachments import LARGEST
+from gentle_ember.store.attachments import LARGEST, LARGEST_PHOTO
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.transfer import export_job, import_job
-from gentle_ember.web import present
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas import AttachmentPath, CsvQuery, JobPath, SnapshotOut
+from gentle_ember.web.schemas import AttachmentPath, CsvQuery, JobPath
+from gentle_ember.web.schemas_job import SnapshotOut
 from gentle_ember.web.services import services
+from gentle_ember.web.snapshot import snapshot
 
 api = APIBlueprint(
     "files",
@@ -27,6 +28,9 @@ api = APIBlueprint(
     abp_tags=[Tag(name="files")],
     abp_responses={404: Problem, 422: Problem},
 )
+
+
+_PICTURES = re.compile(r"\.(jpe?g|png|webp|gif|bmp|tiff?|heic)$", re.I)
 
 
 def _download(content: bytes | str, name: str, mimetype: str) -> Response:
@@ -61,7 +65,7 @@ def import_() -> tuple[Response, int]:
     data = request.get_data(cache=False)
     who = request.args.get("who", "")[:120]
     stored = import_job(services().jobs, services().attachments, data, who)
-    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
 
 
 @api.get("/schema/job.json")
@@ -72,19 +76,34 @@ def job_schema() -> Response:
 
 @api.post("/jobs/<job_id>/attachments", responses={201: SnapshotOut})
 def attach(path: JobPath) -> tuple[Response, int]:
-    """Keep a file with the job: the body's bytes, its name in `name`."""
+    """Keep a file with the job: the body's bytes, its name in `name`.
+
+    A photo says in `subject` what it shows; pictures are checked by content and made small.
+    """
     content = request.get_data(cache=False)
     name = PurePath(request.args.get("name", "file").replace("\\", "/")).name[:200] or "file"
-    if not content or len(content) > LARGEST:
-        limit = f"{LARGEST // 1024 // 1024} MB"
+    subject = request.args.get("subject", "")[:120]
+    media_type = (request.mimetype or "application/octet-stream")[:100]
+    field = subject or "attachments"
+    photographed = media_type.startswith("image/") and "svg" not in media_type
+    picture = bool(subject) or photographed or _PICTURES.search(name)
+    largest = LARGEST_PHOTO if picture else LARGEST
+    if not content or len(content) > largest:
+        limit = f"{largest // 1024 // 1024} MB"
         fault = f"“{name}” is empty." if not content else f"“{name}” is over {limit}."
-        raise InvalidJobError([FieldError("attachments", fault)])
+        raise InvalidJobError([FieldError(field, fault)])
+    if picture:
+        try:
+            content, media_type = photo.prepare(content, name), "image/jpeg"
+        except photo.PhotoError as error:
+            raise InvalidJobError([FieldError(field, str(error))]) from None
     digest = services().attachments.put(content)
     entry = {
         "sha256": digest,
         "name": name,
-        "media_type": (request.mimetype or "application/octet-stream")[:100],
+        "media_type": media_type,
         "size": len(content),
+        "subject": subject,
     }
     key = f"f{digest[:12]}"
     stored = services().jobs.change(
@@ -94,7 +113,7 @@ def attach(path: JobPath) -> tuple[Response, int]:
         key=request.headers.get("Idempotency-Key") or str(uuid.uuid4()),
         who=request.args.get("who", "")[:120],
     )
-    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
 
 
 @api.get("/jobs/<job_id>/attachments/<key>")
@@ -105,3 +124,14 @@ def attachment(path: AttachmentPath) -> Response:
         raise NotFoundError("The job has no such file.")
     content = services().attachments.get(entry.sha256)
     return _download(content, entry.name, "application/octet-stream")
+
+
+@api.get("/jobs/<job_id>/photos/<key>")
+def show_photo(path: AttachmentPath) -> Response:
+    """A photo to look at; what is kept as one was made by us, so it is shown as a picture."""
+    entry = services().jobs.get(path.job_id).job.attachments.get(path.key)
+    if entry is None or entry.media_type != "image/jpeg":
+        raise NotFoundError("The job has no such photo.")
+    response = Response(services().attachments.get(entry.sha256), mimetype="image/jpeg")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response

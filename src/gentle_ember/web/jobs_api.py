@@ -8,12 +8,14 @@ from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.facts import Fact
-from gentle_ember.core.job import CylindersAtHand
 from gentle_ember.core.sections.cylinder import answer, helps
 from gentle_ember.core.sections.runs import cylinder_question
+from gentle_ember.core.site import CylindersAtHand
 from gentle_ember.store.errors import FieldError, NotFoundError
+from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes
 from gentle_ember.web import present
+from gentle_ember.web.fields import job_fields
 from gentle_ember.web.problems import Problem, problem
 from gentle_ember.web.schemas import (
     ChangesIn,
@@ -24,10 +26,11 @@ from gentle_ember.web.schemas import (
     JobQuery,
     LogOut,
     NewJobIn,
-    SnapshotOut,
     StepIn,
 )
+from gentle_ember.web.schemas_job import LibraryOut, SnapshotOut
 from gentle_ember.web.services import services
+from gentle_ember.web.snapshot import snapshot
 
 api = APIBlueprint(
     "jobs",
@@ -48,7 +51,7 @@ def create(body: NewJobIn) -> tuple[Response, int]:
     """A new job."""
     stored = services().jobs.create({**EMPTY, "title": body.title}, body.who, body.key)
     planned = services().plan(stored.job)
-    return jsonify(present.snapshot(stored, planned, set())), 201
+    return jsonify(snapshot(stored, planned, set())), 201
 
 
 @api.get("/<job_id>", responses={200: SnapshotOut})
@@ -56,7 +59,7 @@ def show(path: JobPath, query: JobQuery) -> Response:
     """A job as it stands."""
     stored = services().jobs.get(path.job_id)
     planned = services().plan(stored.job)
-    return jsonify(present.snapshot(stored, planned, _views(query.views)))
+    return jsonify(snapshot(stored, planned, _views(query.views)))
 
 
 @api.patch("/<job_id>", responses={200: SnapshotOut})
@@ -70,28 +73,28 @@ def change(path: JobPath, body: ChangesIn) -> Response:
         stored = jobs.change(path.job_id, changes, base=body.base, key=body.key, who=body.who)
     planned = services().plan(stored.job)
     views = _views(body.views)
-    return jsonify(present.snapshot(stored, planned, views, preview=body.preview))
+    return jsonify(snapshot(stored, planned, views, preview=body.preview))
 
 
 @api.post("/<job_id>/undo", responses={200: SnapshotOut})
 def undo(path: JobPath, body: StepIn) -> Response:
     """Append the inverse of the newest change."""
     stored = services().jobs.undo(path.job_id, key=body.key, who=body.who)
-    return jsonify(present.snapshot(stored, services().plan(stored.job), _views(body.views)))
+    return jsonify(snapshot(stored, services().plan(stored.job), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
 def redo(path: JobPath, body: StepIn) -> Response:
     """Append again what was undone last."""
     stored = services().jobs.redo(path.job_id, key=body.key, who=body.who)
-    return jsonify(present.snapshot(stored, services().plan(stored.job), _views(body.views)))
+    return jsonify(snapshot(stored, services().plan(stored.job), _views(body.views)))
 
 
 @api.post("/<job_id>/copy", responses={201: SnapshotOut})
 def copy(path: JobPath, body: CopyIn) -> tuple[Response, int]:
     """A new job with the same set, sites and wishes."""
     stored = services().jobs.duplicate(path.job_id, who=body.who, key=body.key)
-    return jsonify(present.snapshot(stored, services().plan(stored.job), set())), 201
+    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
 
 
 @api.get("/<job_id>/log", responses={200: LogOut})
@@ -108,6 +111,34 @@ def log(path: JobPath) -> Response:
                 "paths": [entry["path"] for entry in row.changes],
             }
             for row in reversed(rows)
+        ]
+    )
+
+
+@api.get("/<job_id>/library", responses={200: LibraryOut})
+def library(path: JobPath) -> Response:
+    """Earlier jobs on sets like this one, and what they would give it."""
+    labels = job_fields()
+
+    def offer(at: str, fact: Fact) -> dict[str, Any]:
+        field = labels[at]
+        shown = present.plain(fact.value, field["kind"])
+        return {
+            "path": at, "label": field["label"], "us": shown["us"], "metric": shown["metric"],
+            "origin": str(fact.origin), "value": fact.value, "typed": fact.typed,
+        }  # fmt: skip
+
+    return jsonify(
+        [
+            {
+                "job": one.job_id,
+                "title": one.job.title,
+                "set_label": " ".join(filter(None, (one.job.set.maker, one.job.set.model))),
+                "why": one.likeness.why,
+                "offers": [offer(at, fact) for at, fact in one.offers.items()],
+                "learned": list(one.learned),
+            }
+            for one in alike(services().jobs, path.job_id)
         ]
     )
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Any
 
 from gentle_ember.core.facts import Fact, Model, quantity_at
@@ -12,7 +11,6 @@ from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.cylinder import CylinderAnswer, Help
 from gentle_ember.core.sections.output import FuelOutput, OutputSection
 from gentle_ember.core.sections.runs import FullLoad, Run
-from gentle_ember.store.jobs import Stored
 from gentle_ember.units import show, show_input
 from gentle_ember.units.display import Shown, rounded, show_value, text_of
 from gentle_ember.units.registry import System, Unit, from_si, unit_for
@@ -169,29 +167,6 @@ def shown_facts(job: Job) -> dict[str, Json]:
 
     walk(job, [])
     return found
-
-
-def snapshot(stored: Stored, planned: Plan, views: set[str], *, preview: bool = False) -> Json:
-    """A job with what follows from it; sections only when a view asks."""
-    wants_output = "output" in views
-    section = planned.output if wants_output else None
-    runs = planned.all_runs if wants_output else None
-    return {
-        "id": stored.id,
-        "revision": stored.revision,
-        "updated_at": stored.updated_at.isoformat(timespec="seconds") + "Z",
-        "can_undo": stored.can_undo,
-        "can_redo": stored.can_redo,
-        "preview": preview,
-        "job": stored.job.model_dump(mode="json"),
-        "shown": shown_facts(stored.job),
-        "route": [asdict(stage) for stage in planned.route],
-        "cautions": [asdict(caution) for caution in planned.cautions],
-        "questions": [asdict(question) for question in planned.questions],
-        "ledger": ledger(planned),
-        "output": None if section is None else output(section),
-        "runs": None if runs is None else [run(entry) for entry in runs.runs],
-    }
 
 
 GAIN = Method(

@@ -8,7 +8,6 @@ from pydantic import BaseModel, ConfigDict, Field, RootModel, StringConstraints
 
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuel_use import SetClass
-from gentle_ember.core.job import Job
 from gentle_ember.core.output import School
 
 System = Literal["us", "metric"]
@@ -351,25 +350,6 @@ class ShownFact(BaseModel):
 
     us: str
     metric: str
-
-
-class SnapshotOut(BaseModel):
-    """A job as it stands, with what follows from it."""
-
-    id: str
-    revision: int
-    updated_at: str
-    can_undo: bool
-    can_redo: bool
-    preview: bool
-    job: Job
-    shown: dict[str, ShownFact]
-    route: list[StageOut]
-    cautions: list[CautionOut]
-    questions: list[QuestionOut]
-    ledger: LedgerOut | None
-    output: OutputOut | None
-    runs: list[RunOut] | None
 
 
 class HelpOut(BaseModel):

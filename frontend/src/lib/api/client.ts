@@ -18,6 +18,15 @@ export type BoardRow = Schemas['BoardRowOut'];
 export type Change = Partial<Schemas['ChangeIn']> & { path: string };
 export type Fact = Schemas['Fact'];
 export type Job = Schemas['Job'];
+export type Ask = Schemas['AskOut'];
+export type Check = Schemas['CheckOut'];
+export type Judged = Schemas['JudgedOut'];
+export type States = Schemas['StatesOut'];
+export type ReadyItem = Schemas['ItemOut'];
+export type Like = Schemas['LikeOut'];
+export type Finding = Schemas['Finding'];
+export type Appliance = Schemas['Appliance'];
+export type SketchItem = Schemas['SketchItem'];
 export type System = 'us' | 'metric';
 
 export interface ProblemBody {

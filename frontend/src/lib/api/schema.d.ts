@@ -116,7 +116,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a file with the job: the body's bytes, its name in `name`. */
+        /**
+         * Keep a file with the job: the body's bytes, its name in `name`.
+         * @description <br/>A photo says in `subject` what it shows; pictures are checked by content and made small.
+         */
         post: operations["files_attach_jobs__job_id__attachments_post"];
         delete?: never;
         options?: never;
@@ -192,6 +195,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Earlier jobs on sets like this one, and what they would give it. */
+        get: operations["jobs_library__job_id__library_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -218,6 +238,23 @@ export interface paths {
         };
         /** The output table. */
         get: operations["files_table_jobs__job_id__output_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo to look at; what is kept as one was made by us, so it is shown as a picture. */
+        get: operations["files_show_photo_jobs__job_id__photos__key__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -418,6 +455,75 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Appliance
+         * @description One load: what it draws, how it starts, on which leg, and whether it may wait.
+         */
+        Appliance: {
+            /** @default resistive */
+            kind: components["schemas"]["ApplianceKind"];
+            /**
+             * Leg
+             * @default a
+             * @enum {string}
+             */
+            leg: "a" | "b" | "both";
+            /**
+             * Must Run
+             * @default true
+             */
+            must_run: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default null */
+            running: components["schemas"]["Fact"] | null;
+            /** @default null */
+            starting: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * ApplianceKind
+         * @description What a load is, which decides how hard it starts.
+         * @enum {string}
+         */
+        ApplianceKind: "resistive" | "electronic" | "fridge" | "pump" | "window_ac" | "soft_started" | "motor_tool";
+        /**
+         * AskGroupOut
+         * @description Questions of one place.
+         */
+        AskGroupOut: {
+            /** Asks */
+            asks: components["schemas"]["AskOut"][];
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * AskOut
+         * @description A question at the machine.
+         */
+        AskOut: {
+            /** Answered */
+            answered: boolean;
+            /** Assumed */
+            assumed: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "text" | "long" | "number" | "choice";
+            /** Label */
+            label: string;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Path */
+            path: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Attachment
          * @description A file kept with the job, by the SHA-256 of its bytes.
          */
@@ -430,6 +536,11 @@ export interface components {
             sha256: string;
             /** Size */
             size: number;
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
         };
         /**
          * BoardGroupOut
@@ -487,11 +598,31 @@ export interface components {
          * @description The gasoline carburetor and the elevation its jet was chosen for.
          */
         Carburetor: {
+            /** @default unknown */
+            choke: components["schemas"]["Choke"];
             /**
              * Fuel Solenoid
              * @default null
              */
             fuel_solenoid: boolean | null;
+            /**
+             * @default {
+             *       "believed": {
+             *         "number": null,
+             *         "source": ""
+             *       },
+             *       "marking": "unknown",
+             *       "published": {
+             *         "number": null,
+             *         "source": ""
+             *       },
+             *       "stamped": {
+             *         "number": null,
+             *         "source": ""
+             *       }
+             *     }
+             */
+            jets: components["schemas"]["Jets"];
             /** @default null */
             jetted_at: components["schemas"]["Fact"] | null;
             /** @default unknown */
@@ -579,6 +710,131 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * CheckGroupOut
+         * @description Places that are looked at together.
+         */
+        CheckGroupOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CheckOut
+         * @description A place of the walk-round.
+         */
+        CheckOut: {
+            /** Bad */
+            bad: string;
+            /** Good */
+            good: string;
+            /** Key */
+            key: string;
+            /** Look */
+            look: string;
+            task: components["schemas"]["TaskOut"] | null;
+            /** Title */
+            title: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * Choice
+         * @description The chosen methods, by key, with who chose and why.
+         */
+        Choice: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Methods
+             * @default []
+             */
+            methods: string[];
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * Choke
+         * @description How the choke is worked.
+         * @enum {string}
+         */
+        Choke: "manual" | "automatic" | "none" | "unknown";
+        /**
+         * ChosenMethodOut
+         * @description A chosen method in the Ledger.
+         */
+        ChosenMethodOut: {
+            hours: components["schemas"]["FigureOut"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            parts: components["schemas"]["FigureOut"];
+            /** Verdict */
+            verdict: string;
+            /** Verdict Name */
+            verdict_name: string;
+        };
+        /**
+         * ChosenOut
+         * @description What is chosen.
+         */
+        ChosenOut: {
+            /** Methods */
+            methods: components["schemas"]["ChosenMethodOut"][];
+        };
+        /**
+         * Confirmation
+         * @description Something of the readiness list, confirmed by somebody.
+         */
+        Confirmation: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+        };
+        /**
+         * ControlOut
+         * @description A valve, vent, selector, cap, coupler or switch.
+         */
+        ControlOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Positions */
+            positions: string[];
         };
         /**
          * ConvertIn
@@ -738,6 +994,8 @@ export interface components {
              */
             count: number;
             /** @default null */
+            distance: components["schemas"]["Fact"] | null;
+            /** @default null */
             fill: components["schemas"]["Fact"] | null;
             /**
              * Shelter
@@ -755,6 +1013,12 @@ export interface components {
             /** @default null */
             weighed: components["schemas"]["Fact"] | null;
         };
+        /**
+         * Decision
+         * @description What is done about a bad finding.
+         * @enum {string}
+         */
+        Decision: "open" | "rebuild" | "replace" | "order" | "stop";
         /**
          * DerateIn
          * @description Quick derate, SI.
@@ -813,6 +1077,36 @@ export interface components {
             temperature_k: number;
         };
         /**
+         * Face
+         * @description A face a part could be mounted on, and what is behind it and in the way.
+         */
+        Face: {
+            /**
+             * Behind
+             * @default unknown
+             * @enum {string}
+             */
+            behind: "unknown" | "nothing" | "tank" | "wiring" | "structure" | "exhaust";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Remedy
+             * @default none
+             * @enum {string}
+             */
+            remedy: "none" | "move" | "replace" | "cut";
+            /** @default null */
+            room: components["schemas"]["Fact"] | null;
+            /**
+             * Stands
+             * @default
+             */
+            stands: string;
+        };
+        /**
          * Fact
          * @description One number [SI unit of its field's kind], where it comes from, and what was typed.
          */
@@ -826,6 +1120,18 @@ export interface components {
             typed: string;
             /** Value */
             value: number;
+        };
+        /**
+         * FaultOut
+         * @description What a state lets happen.
+         */
+        FaultOut: {
+            /** Key */
+            key: string;
+            /** Never */
+            never: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * FieldOut
@@ -865,6 +1171,36 @@ export interface components {
             us: components["schemas"]["ShownOut"];
             /** Value */
             value: number;
+        };
+        /**
+         * Finding
+         * @description One place of the walk-round: how it looked, what was measured, what is decided, done by.
+         */
+        Finding: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** @default open */
+            decision: components["schemas"]["Decision"];
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /** @default not_looked */
+            look: components["schemas"]["Look"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
         };
         /**
          * FlowOut
@@ -947,6 +1283,15 @@ export interface components {
          */
         Gas: {
             /** @default null */
+            appliances: components["schemas"]["Fact"] | null;
+            /**
+             * Cleaned
+             * @default null
+             */
+            cleaned: boolean | null;
+            /** @default null */
+            distance: components["schemas"]["Fact"] | null;
+            /** @default null */
             hhv: components["schemas"]["Fact"] | null;
             /**
              * Kind
@@ -955,9 +1300,17 @@ export interface components {
              */
             kind: "natural_gas" | "biogas";
             /** @default null */
+            meter: components["schemas"]["Fact"] | null;
+            /** @default null */
             methane: components["schemas"]["Fact"] | null;
             /** @default null */
+            pressure: components["schemas"]["Fact"] | null;
+            /** @default null */
+            rise: components["schemas"]["Fact"] | null;
+            /** @default null */
             specific_gravity: components["schemas"]["Fact"] | null;
+            /** @default null */
+            sulphide: components["schemas"]["Fact"] | null;
         };
         /**
          * GeneratorSet
@@ -967,8 +1320,29 @@ export interface components {
             /** @default null */
             alternator_efficiency: components["schemas"]["Fact"] | null;
             /**
+             * Brand New
+             * @default null
+             */
+            brand_new: boolean | null;
+            /**
              * @default {
+             *       "choke": "unknown",
              *       "fuel_solenoid": null,
+             *       "jets": {
+             *         "believed": {
+             *           "number": null,
+             *           "source": ""
+             *         },
+             *         "marking": "unknown",
+             *         "published": {
+             *           "number": null,
+             *           "source": ""
+             *         },
+             *         "stamped": {
+             *           "number": null,
+             *           "source": ""
+             *         }
+             *       },
              *       "jetted_at": null,
              *       "type": "unknown"
              *     }
@@ -981,6 +1355,38 @@ export interface components {
             cylinders: number;
             /** @default null */
             displacement: components["schemas"]["Fact"] | null;
+            /**
+             * Electric Start
+             * @default null
+             */
+            electric_start: boolean | null;
+            /**
+             * Engine Family
+             * @default
+             */
+            engine_family: string;
+            /**
+             * Engine Number
+             * @default
+             */
+            engine_number: string;
+            /**
+             * Faces
+             * @default {}
+             */
+            faces: {
+                [key: string]: components["schemas"]["Face"];
+            };
+            /**
+             * Faults
+             * @default
+             */
+            faults: string;
+            /**
+             * Frame Number
+             * @default
+             */
+            frame_number: string;
             /** @default null */
             gas_efficiency: components["schemas"]["Fact"] | null;
             /**
@@ -989,8 +1395,19 @@ export interface components {
              * @enum {string}
              */
             gasoline: "e0" | "e10";
+            /**
+             * Generation
+             * @default
+             */
+            generation: string;
             /** @default null */
             hertz: components["schemas"]["Fact"] | null;
+            /** @default null */
+            hours: components["schemas"]["Fact"] | null;
+            /** @default null */
+            idle: components["schemas"]["Fact"] | null;
+            /** @default null */
+            last_oil: components["schemas"]["Fact"] | null;
             /**
              * Maker
              * @default
@@ -1018,6 +1435,8 @@ export interface components {
             rating_temperature: components["schemas"]["Fact"] | null;
             /** @default null */
             reserve_ratio: components["schemas"]["Fact"] | null;
+            /** @default unknown */
+            run_switch: components["schemas"]["RunSwitch"];
             /**
              * Run Times
              * @default {}
@@ -1036,10 +1455,46 @@ export interface components {
             set_class: components["schemas"]["SetClass"];
             /** @default null */
             shaft_power: components["schemas"]["Fact"] | null;
+            /**
+             * Shut Off
+             * @default null
+             */
+            shut_off: boolean | null;
+            /**
+             * @default {
+             *       "adapter": null,
+             *       "air_cleaner": "unknown",
+             *       "bracket_room": null,
+             *       "breather_slack": null,
+             *       "cover_room": null,
+             *       "flange": null,
+             *       "gaskets": null,
+             *       "washers": null
+             *     }
+             */
+            stack: components["schemas"]["Stack"];
             /** @default null */
             starting: components["schemas"]["Fact"] | null;
+            /**
+             * @default {
+             *       "diameter": null,
+             *       "metal": "unknown",
+             *       "nut_height": null,
+             *       "pitch": null,
+             *       "stick_out": null,
+             *       "thread_depth": null
+             *     }
+             */
+            studs: components["schemas"]["Studs"];
             /** @default null */
             tank: components["schemas"]["Fact"] | null;
+            /** @default unknown */
+            tank_vent: components["schemas"]["Vent"];
+            /**
+             * Trim
+             * @default
+             */
+            trim: string;
             /** @default null */
             volts: components["schemas"]["Fact"] | null;
             /**
@@ -1049,6 +1504,11 @@ export interface components {
             weigh_ins: {
                 [key: string]: components["schemas"]["WeighIn"];
             };
+            /**
+             * Year
+             * @default null
+             */
+            year: number | null;
         };
         /**
          * HealthOut
@@ -1089,6 +1549,98 @@ export interface components {
             us: string;
         };
         /**
+         * InspectionOut
+         * @description The walk-round with what was found.
+         */
+        InspectionOut: {
+            /** Brand New */
+            brand_new: boolean;
+            /** Dead */
+            dead: boolean;
+            /** Groups */
+            groups: components["schemas"]["CheckGroupOut"][];
+            /** Looked */
+            looked: number;
+            /** Put Right */
+            put_right: components["schemas"]["PutRightOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * ItemOut
+         * @description A line of the readiness list.
+         */
+        ItemOut: {
+            /** By */
+            by: string;
+            /** Confirm */
+            confirm: boolean;
+            /** Done */
+            done: boolean;
+            /** Given */
+            given: string;
+            /** Holds */
+            holds: boolean;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Path */
+            path: string;
+            /** Stage */
+            stage: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * JetNumber
+         * @description A main jet's number as one source gives it.
+         */
+        JetNumber: {
+            /** @default null */
+            number: components["schemas"]["Fact"] | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * Jets
+         * @description Three facts that are not the same: believed, published, stamped.
+         */
+        Jets: {
+            /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
+            believed: components["schemas"]["JetNumber"];
+            /**
+             * Marking
+             * @default unknown
+             * @enum {string}
+             */
+            marking: "unknown" | "hundredths" | "flow";
+            /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
+            published: components["schemas"]["JetNumber"];
+            /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
+            stamped: components["schemas"]["JetNumber"];
+        };
+        /**
          * Job
          * @description One conversion job. `site` names the site the page looks at.
          */
@@ -1107,6 +1659,30 @@ export interface components {
             };
             /**
              * @default {
+             *       "by": "",
+             *       "methods": [],
+             *       "on": "",
+             *       "reason": ""
+             *     }
+             */
+            choice: components["schemas"]["Choice"];
+            /**
+             * Confirmed
+             * @default {}
+             */
+            confirmed: {
+                [key: string]: components["schemas"]["Confirmation"];
+            };
+            /**
+             * Findings
+             * @default {}
+             */
+            findings: {
+                [key: string]: components["schemas"]["Finding"];
+            };
+            /**
+             * @default {
+             *       "appliances": {},
              *       "largest_start": null,
              *       "note": "",
              *       "planned": null
@@ -1128,16 +1704,43 @@ export interface components {
             /**
              * @default {
              *       "alternator_efficiency": null,
+             *       "brand_new": null,
              *       "carburetor": {
+             *         "choke": "unknown",
              *         "fuel_solenoid": null,
+             *         "jets": {
+             *           "believed": {
+             *             "number": null,
+             *             "source": ""
+             *           },
+             *           "marking": "unknown",
+             *           "published": {
+             *             "number": null,
+             *             "source": ""
+             *           },
+             *           "stamped": {
+             *             "number": null,
+             *             "source": ""
+             *           }
+             *         },
              *         "jetted_at": null,
              *         "type": "unknown"
              *       },
              *       "cylinders": 1,
              *       "displacement": null,
+             *       "electric_start": null,
+             *       "engine_family": "",
+             *       "engine_number": "",
+             *       "faces": {},
+             *       "faults": "",
+             *       "frame_number": "",
              *       "gas_efficiency": null,
              *       "gasoline": "e10",
+             *       "generation": "",
              *       "hertz": null,
+             *       "hours": null,
+             *       "idle": null,
+             *       "last_oil": null,
              *       "maker": "",
              *       "model": "",
              *       "note": "",
@@ -1145,15 +1748,38 @@ export interface components {
              *       "rating_elevation": null,
              *       "rating_temperature": null,
              *       "reserve_ratio": null,
+             *       "run_switch": "unknown",
              *       "run_times": {},
              *       "running": null,
              *       "serial": "",
              *       "set_class": "open_frame",
              *       "shaft_power": null,
+             *       "shut_off": null,
+             *       "stack": {
+             *         "adapter": null,
+             *         "air_cleaner": "unknown",
+             *         "bracket_room": null,
+             *         "breather_slack": null,
+             *         "cover_room": null,
+             *         "flange": null,
+             *         "gaskets": null,
+             *         "washers": null
+             *       },
              *       "starting": null,
+             *       "studs": {
+             *         "diameter": null,
+             *         "metal": "unknown",
+             *         "nut_height": null,
+             *         "pitch": null,
+             *         "stick_out": null,
+             *         "thread_depth": null
+             *       },
              *       "tank": null,
+             *       "tank_vent": "unknown",
+             *       "trim": "",
              *       "volts": null,
-             *       "weigh_ins": {}
+             *       "weigh_ins": {},
+             *       "year": null
              *     }
              */
             set: components["schemas"]["GeneratorSet"];
@@ -1173,8 +1799,22 @@ export interface components {
              *         "gasoline": true,
              *         "hottest": null,
              *         "humidity": null,
+             *         "least_cylinder": null,
+             *         "least_opening": null,
              *         "name": "",
-             *         "note": ""
+             *         "note": "",
+             *         "quiet_hours": "",
+             *         "remote_tank": {
+             *           "distance": null,
+             *           "rise": null,
+             *           "volume": null
+             *         },
+             *         "sketch": {
+             *           "exhaust": null,
+             *           "items": {},
+             *           "wind": null
+             *         },
+             *         "storage": "unknown"
              *       }
              *     }
              */
@@ -1191,10 +1831,58 @@ export interface components {
             /** Title */
             title: string;
             /**
+             * @default {
+             *       "biogas": false,
+             *       "elevation": false,
+             *       "keep_gasoline": true,
+             *       "natural_gas": false,
+             *       "propane": false,
+             *       "remote_tank": false
+             *     }
+             */
+            wants: components["schemas"]["Wants"];
+            /**
              * Wish
              * @default
              */
             wish: string;
+        };
+        /**
+         * JudgedOut
+         * @description A school judged on this set.
+         */
+        JudgedOut: {
+            /** Chosen */
+            chosen: boolean;
+            /** Clash */
+            clash: string;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Fuel */
+            fuel: string;
+            hours: components["schemas"]["FigureOut"];
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gas" | "tank" | "jet" | "instead";
+            /** Name */
+            name: string;
+            output: components["schemas"]["FigureOut"] | null;
+            parts: components["schemas"]["FigureOut"];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            run: components["schemas"]["FigureOut"] | null;
+            texts: components["schemas"]["MethodTextsOut"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "fits_with_work" | "not_known" | "does_not_fit";
+            /** Verdict Name */
+            verdict_name: string;
         };
         /**
          * KindOut
@@ -1222,10 +1910,40 @@ export interface components {
             runs: components["schemas"]["RunOut"][];
         };
         /**
+         * LibraryOut
+         * @description Sets like this one, most alike first.
+         */
+        LibraryOut: components["schemas"]["LikeOut"][];
+        /**
+         * LikeOut
+         * @description A set of the shop's library like this one.
+         */
+        LikeOut: {
+            /** Job */
+            job: string;
+            /** Learned */
+            learned: string[];
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Set Label */
+            set_label: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Load
          * @description What the set must carry.
          */
         Load: {
+            /**
+             * Appliances
+             * @default {}
+             */
+            appliances: {
+                [key: string]: components["schemas"]["Appliance"];
+            };
             /** @default null */
             largest_start: components["schemas"]["Fact"] | null;
             /**
@@ -1258,6 +1976,31 @@ export interface components {
          */
         LogOut: components["schemas"]["LogEntryOut"][];
         /**
+         * Look
+         * @description What the walk-round found at one place.
+         * @enum {string}
+         */
+        Look: "not_looked" | "good" | "watch" | "bad";
+        /**
+         * MeasureOut
+         * @description A distance on the sketch.
+         */
+        MeasureOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Key */
+            key: string;
+            /** Least M */
+            least_m: number | null;
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * Metal
+         * @description What a stud stands in.
+         * @enum {string}
+         */
+        Metal: "aluminium" | "iron" | "unknown";
+        /**
          * MethodOut
          * @description A method's name, formula, source and page.
          */
@@ -1286,6 +2029,40 @@ export interface components {
             title: string;
         };
         /**
+         * MethodTextsOut
+         * @description What a school changes, keeps, loses and risks.
+         */
+        MethodTextsOut: {
+            /** Cannot Undo */
+            cannot_undo: string;
+            /** Change Over */
+            change_over: string;
+            /** Changes */
+            changes: string;
+            /** Choke */
+            choke: string;
+            /** Keeps */
+            keeps: string;
+            /** Loses */
+            loses: string;
+            /** Metering */
+            metering: string;
+            /** Risk */
+            risk: string;
+        };
+        /**
+         * MethodsOut
+         * @description Every school, and which is recommended.
+         */
+        MethodsOut: {
+            /** Judged */
+            judged: components["schemas"]["JudgedOut"][];
+            /** Recommended */
+            recommended: string[];
+            /** Why */
+            why: string;
+        };
+        /**
          * NewJobIn
          * @description A new job by its title.
          */
@@ -1299,6 +2076,36 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * OfferOut
+         * @description A fact an earlier job knows and this one does not.
+         */
+        OfferOut: {
+            /** Label */
+            label: string;
+            /** Metric */
+            metric: string;
+            /** Origin */
+            origin: string;
+            /** Path */
+            path: string;
+            /** Typed */
+            typed: string;
+            /** Us */
+            us: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * OptionOut
+         * @description A choice's value and what it is called.
+         */
+        OptionOut: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: string | boolean | number | null;
         };
         /**
          * Origin
@@ -1388,6 +2195,21 @@ export interface components {
             path: string;
         };
         /**
+         * PutRightOut
+         * @description A step of putting a dead set right.
+         */
+        PutRightOut: {
+            /** Key */
+            key: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "next" | "open";
+            /** Text */
+            text: string;
+        };
+        /**
          * PutsOut
          * @description A fuel's steady output, and whether the site has the fuel.
          */
@@ -1437,6 +2259,18 @@ export interface components {
             value: number;
         };
         /**
+         * ReasonOut
+         * @description A reason of a verdict.
+         */
+        ReasonOut: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * ReferenceOut
          * @description What a page needs once: kinds, fields, cylinder sizes, people.
          */
@@ -1455,6 +2289,18 @@ export interface components {
             people: components["schemas"]["PersonOut"][];
             /** Version */
             version: string;
+        };
+        /**
+         * RemoteTank
+         * @description A gasoline tank beside the set; `rise` is its outlet above the float bowl.
+         */
+        RemoteTank: {
+            /** @default null */
+            distance: components["schemas"]["Fact"] | null;
+            /** @default null */
+            rise: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volume: components["schemas"]["Fact"] | null;
         };
         /**
          * RivalOut
@@ -1486,6 +2332,12 @@ export interface components {
             /** Why Not */
             why_not: string;
         };
+        /**
+         * RunSwitch
+         * @description What the run switch really cuts.
+         * @enum {string}
+         */
+        RunSwitch: "ignition" | "ignition_and_fuel" | "fuel" | "unknown";
         /**
          * RunTime
          * @description A data-sheet run time: a tank lasts so long at a load.
@@ -1620,6 +2472,10 @@ export interface components {
             hottest: components["schemas"]["Fact"] | null;
             /** @default null */
             humidity: components["schemas"]["Fact"] | null;
+            /** @default null */
+            least_cylinder: components["schemas"]["Fact"] | null;
+            /** @default null */
+            least_opening: components["schemas"]["Fact"] | null;
             /**
              * Name
              * @default
@@ -1630,6 +2486,33 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Quiet Hours
+             * @default
+             */
+            quiet_hours: string;
+            /**
+             * @default {
+             *       "distance": null,
+             *       "rise": null,
+             *       "volume": null
+             *     }
+             */
+            remote_tank: components["schemas"]["RemoteTank"];
+            /**
+             * @default {
+             *       "exhaust": null,
+             *       "items": {},
+             *       "wind": null
+             *     }
+             */
+            sketch: components["schemas"]["Sketch"];
+            /**
+             * Storage
+             * @default unknown
+             * @enum {string}
+             */
+            storage: "unknown" | "outdoors" | "ventilated_shed" | "indoors";
         };
         /**
          * SizeOut
@@ -1644,6 +2527,61 @@ export interface components {
             tare: components["schemas"]["PlainOut"];
         };
         /**
+         * Sketch
+         * @description What stands where; bearings in degrees clockwise from the top of the sketch.
+         */
+        Sketch: {
+            /**
+             * Exhaust
+             * @default null
+             */
+            exhaust: number | null;
+            /**
+             * Items
+             * @default {}
+             */
+            items: {
+                [key: string]: components["schemas"]["SketchItem"];
+            };
+            /**
+             * Wind
+             * @default null
+             */
+            wind: number | null;
+        };
+        /**
+         * SketchItem
+         * @description Something on the site sketch, by its place [m] from the sketch's corner.
+         */
+        SketchItem: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "set" | "opening" | "cylinder" | "stub" | "remote_tank";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * SlipOut
+         * @description One control out of place.
+         */
+        SlipOut: {
+            /** Control */
+            control: string;
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Position */
+            position: string;
+        };
+        /**
          * SnapshotOut
          * @description A job as it stands, with what follows from it.
          */
@@ -1654,15 +2592,20 @@ export interface components {
             can_undo: boolean;
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
+            chosen: components["schemas"]["ChosenOut"] | null;
             /** Id */
             id: string;
+            inspection: components["schemas"]["InspectionOut"] | null;
             job: components["schemas"]["Job"];
             ledger: components["schemas"]["LedgerOut"] | null;
+            methods: components["schemas"]["MethodsOut"] | null;
             output: components["schemas"]["OutputOut"] | null;
             /** Preview */
             preview: boolean;
             /** Questions */
             questions: components["schemas"]["QuestionOut"][];
+            /** Ready */
+            ready: components["schemas"]["ItemOut"][];
             /** Revision */
             revision: number;
             /** Route */
@@ -1673,8 +2616,38 @@ export interface components {
             shown: {
                 [key: string]: components["schemas"]["ShownFact"];
             };
+            /** Sketch */
+            sketch: components["schemas"]["MeasureOut"][] | null;
+            states: components["schemas"]["StatesOut"] | null;
             /** Updated At */
             updated_at: string;
+            walk: components["schemas"]["WalkOut"] | null;
+        };
+        /**
+         * Stack
+         * @description What sits between carburetor and nuts, and the room around it.
+         */
+        Stack: {
+            /** @default null */
+            adapter: components["schemas"]["Fact"] | null;
+            /**
+             * Air Cleaner
+             * @default unknown
+             * @enum {string}
+             */
+            air_cleaner: "unknown" | "two_studs" | "third_bolt" | "other";
+            /** @default null */
+            bracket_room: components["schemas"]["Fact"] | null;
+            /** @default null */
+            breather_slack: components["schemas"]["Fact"] | null;
+            /** @default null */
+            cover_room: components["schemas"]["Fact"] | null;
+            /** @default null */
+            flange: components["schemas"]["Fact"] | null;
+            /** @default null */
+            gaskets: components["schemas"]["Fact"] | null;
+            /** @default null */
+            washers: components["schemas"]["Fact"] | null;
         };
         /**
          * Stage
@@ -1722,6 +2695,42 @@ export interface components {
          */
         StageState: "not_started" | "under_way" | "waiting" | "done";
         /**
+         * StateColumnOut
+         * @description One fuel state.
+         */
+        StateColumnOut: {
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Positions */
+            positions: {
+                [key: string]: string;
+            };
+            /** Safe */
+            safe: boolean;
+            /** Slips */
+            slips: components["schemas"]["SlipOut"][];
+        };
+        /**
+         * StatesOut
+         * @description The fuel-state matrix.
+         */
+        StatesOut: {
+            /** Answer */
+            answer: string;
+            /** Columns */
+            columns: components["schemas"]["StateColumnOut"][];
+            /** Controls */
+            controls: components["schemas"]["ControlOut"][];
+            /** Differences */
+            differences: string[];
+            /** Methods */
+            methods: string[];
+        };
+        /**
          * StepIn
          * @description Undo or redo.
          */
@@ -1738,6 +2747,46 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * Studs
+         * @description The studs that carry carburetor and air cleaner, measured with the air cleaner off.
+         */
+        Studs: {
+            /** @default null */
+            diameter: components["schemas"]["Fact"] | null;
+            /** @default unknown */
+            metal: components["schemas"]["Metal"];
+            /** @default null */
+            nut_height: components["schemas"]["Fact"] | null;
+            /** @default null */
+            pitch: components["schemas"]["Fact"] | null;
+            /** @default null */
+            stick_out: components["schemas"]["Fact"] | null;
+            /** @default null */
+            thread_depth: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * TaskOut
+         * @description Work found on the walk-round.
+         */
+        TaskOut: {
+            /** By */
+            by: string;
+            /** Decision */
+            decision: string;
+            /** Done */
+            done: boolean;
+            /** Holds */
+            holds: string;
+            /** Minutes */
+            minutes: number;
+            /** Parts */
+            parts: string[];
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
         };
         /**
          * UnitOut
@@ -1791,11 +2840,65 @@ export interface components {
             url: string | null;
         };
         /**
+         * Vent
+         * @description How air gets into the gasoline tank.
+         * @enum {string}
+         */
+        Vent: "cap_lever" | "cap_open" | "canister" | "unknown";
+        /**
          * WaitsFor
          * @description What a job can wait for.
          * @enum {string}
          */
         WaitsFor: "nothing" | "parts" | "owner" | "fitter" | "test" | "core_return";
+        /**
+         * WalkOut
+         * @description The questions that matter for this set, in walking order.
+         */
+        WalkOut: {
+            /** Answered */
+            answered: number;
+            /** Groups */
+            groups: components["schemas"]["AskGroupOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * Wants
+         * @description What the owner asks for.
+         */
+        Wants: {
+            /**
+             * Biogas
+             * @default false
+             */
+            biogas: boolean;
+            /**
+             * Elevation
+             * @default false
+             */
+            elevation: boolean;
+            /**
+             * Keep Gasoline
+             * @default true
+             */
+            keep_gasoline: boolean;
+            /**
+             * Natural Gas
+             * @default false
+             */
+            natural_gas: boolean;
+            /**
+             * Propane
+             * @default false
+             */
+            propane: boolean;
+            /**
+             * Remote Tank
+             * @default false
+             */
+            remote_tank: boolean;
+        };
         /**
          * WeighIn
          * @description Fuel weighed before and after a run that delivered a metered energy.
@@ -2320,6 +3423,55 @@ export interface operations {
             };
         };
     };
+    jobs_library__job_id__library_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_log__job_id__log_get: {
         parameters: {
             query?: never;
@@ -2377,6 +3529,38 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    files_show_photo_jobs__job_id__photos__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
             };
             cookie?: never;
         };

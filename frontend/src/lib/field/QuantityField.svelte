@@ -60,7 +60,9 @@
   }
 
   function retell(event: Event & { currentTarget: HTMLSelectElement }) {
-    if (fact) job().set(`${path}.origin`, event.currentTarget.value);
+    const origin = event.currentTarget.value as Fact['origin'];
+    if (draft !== undefined) job().save(path, origin);
+    else job().set(`${path}.origin`, origin);
   }
 </script>
 
@@ -71,7 +73,7 @@
       {id}
       class="input num"
       class:input-error={error}
-      class:told={fact}
+      class:told={fact || draft}
       value={draft ?? shown}
       placeholder={assumed || (sample ? `like ${sample}` : '')}
       autocomplete="off"
@@ -87,10 +89,10 @@
       onblur={settle}
       onkeydown={keydown}
     />
-    {#if fact}
+    {#if fact || draft}
       <select
         class="origin"
-        value={fact.origin}
+        value={fact?.origin ?? 'owner'}
         onchange={retell}
         aria-label={`${label}: where it comes from`}
       >

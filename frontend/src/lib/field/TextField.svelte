@@ -7,8 +7,11 @@
     label: string;
     rows?: number;
     placeholder?: string;
+    hint?: string;
+    /** What an emptied field is saved as. */
+    empty?: '' | null;
   }
-  let { path, label, rows = 1, placeholder = '' }: Props = $props();
+  let { path, label, rows = 1, placeholder = '', hint = '', empty = '' }: Props = $props();
   const id = $props.id();
   const job = useJob();
   let saved = $derived(String(at(job().settled?.job, path) ?? ''));
@@ -22,7 +25,10 @@
   }
 
   function save() {
-    if (draft !== undefined) job().save(path);
+    if (draft === '' && empty === null) {
+      job().forget(path);
+      job().set(path, null);
+    } else if (draft !== undefined) job().save(path);
   }
 </script>
 
@@ -48,5 +54,5 @@
       onkeydown={(event) => event.key === 'Enter' && save()}
     />
   {/if}
-  <p class="says" class:wrong={error} aria-live="polite">{error || '\u00a0'}</p>
+  <p class="says" class:wrong={error} aria-live="polite">{error || hint || '\u00a0'}</p>
 </div>

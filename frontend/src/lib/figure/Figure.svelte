@@ -17,8 +17,9 @@
   let spoken = $derived(
     [
       `${figure.label}:`,
+      shown.unit === '$' ? '$' : '',
       `${sign}${shown.text}`,
-      shown.unit,
+      shown.unit === '$' ? '' : shown.unit,
       band && shown.low !== shown.high ? `${shown.low} to ${shown.high}` : '',
       '. Show working'
     ]
@@ -36,8 +37,9 @@
   aria-label={spoken}
   onclick={() => working.open(figure)}
 >
+  {#if shown.unit === '$'}<span class="unit">$</span>{/if}
   <span>{sign}{shown.text}</span>
-  {#if shown.unit}<span class="unit">{shown.unit}</span>{/if}
+  {#if shown.unit && shown.unit !== '$'}<span class="unit">{shown.unit}</span>{/if}
   {#if band && shown.low !== shown.high}
     <span class="band">{shown.low} to {shown.high}</span>
   {/if}

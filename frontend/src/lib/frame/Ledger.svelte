@@ -9,6 +9,7 @@
     snapshot: Snapshot;
   }
   let { snapshot }: Props = $props();
+  let unsettled = $derived(snapshot.ready.filter((item) => !item.done).length);
   let ledger = $derived(snapshot.ledger);
   let stops = $derived(snapshot.cautions.filter((caution) => caution.severity === 'stop'));
   let minds = $derived(snapshot.cautions.filter((caution) => caution.severity === 'caution'));
@@ -65,6 +66,23 @@
         </LedgerRow>
       {/each}
     {/if}
+    {#if snapshot.chosen}
+      <h2>Method</h2>
+      {#each snapshot.chosen.methods as method (method.key)}
+        <p class="method" data-chosen={method.key}>
+          <a href={`/jobs/${snapshot.id}/method/compare`}>{method.name}</a>
+          <span class={method.verdict}>{method.verdict_name}</span>
+        </p>
+        <LedgerRow label="parts" figure={method.parts} />
+        <LedgerRow label="hours" figure={method.hours} />
+      {/each}
+    {/if}
+    {#if unsettled}
+      <p class="method">
+        <a href={`/jobs/${snapshot.id}/fuel_path/ready`}>Readiness</a>
+        <span>{unsettled} to settle</span>
+      </p>
+    {/if}
   {:else}
     <h2>Ledger</h2>
     <p class="quiet">Give the running rating and this column fills: output, run time, gas flow.</p>
@@ -104,6 +122,26 @@
     gap: 0.5rem;
     border-top: 1px solid var(--rule);
     padding: 0.32rem 0;
+  }
+  .method {
+    display: flex;
+    justify-content: space-between;
+    gap: 0.6rem;
+    border-top: 1px solid var(--rule);
+    padding: 0.32rem 0;
+  }
+  .method a {
+    font-weight: 550;
+    text-decoration: underline;
+    text-decoration-color: var(--rule);
+  }
+  .method span {
+    color: var(--muted);
+    text-align: right;
+  }
+  .method .does_not_fit {
+    color: var(--color-error);
+    font-weight: 650;
   }
   .small {
     font-size: 0.85rem;

@@ -12,6 +12,7 @@
   const WORDS: Record<string, string> = {
     done: 'done',
     stop: 'stopped',
+    blocked: 'blocked',
     open: 'open question',
     waiting: 'waiting',
     under_way: 'under way',
@@ -39,7 +40,7 @@
               <path class="tick" d="M14 8.5v7.5m0 3v.6" />
             {:else if stage.state === 'waiting'}
               <path class="tick" d="M11.5 10v8m5-8v8" />
-            {:else if stage.state === 'under_way' || stage.state === 'open'}
+            {:else if ['under_way', 'open', 'blocked'].includes(stage.state)}
               <circle class="dot" cx="14" cy="14" r="3.4" />
             {/if}
           </svg>

@@ -54,10 +54,12 @@
   }
   nav {
     display: flex;
+    flex-wrap: wrap;
     gap: 0.2rem;
   }
   nav a {
     padding: 0.3rem 0.7rem;
+    white-space: nowrap;
     border-radius: 0.375rem;
     font-weight: 550;
     color: var(--muted);

@@ -12,11 +12,19 @@ export const current = new Current();
 /** The pages of a job, in working order: address below the job, name, stage. */
 export const PAGES = [
   { page: 'intake/set', name: 'Set', stage: 'intake' },
+  { page: 'intake/machine', name: 'Machine', stage: 'intake' },
+  { page: 'intake/walk', name: 'Walk-round', stage: 'intake' },
+  { page: 'intake/wish', name: 'Wish', stage: 'intake' },
   { page: 'intake/site', name: 'Site', stage: 'intake' },
+  { page: 'intake/sketch', name: 'Sketch', stage: 'intake' },
   { page: 'intake/record', name: 'Record', stage: 'intake' },
+  { page: 'method/compare', name: 'Compare', stage: 'method' },
   { page: 'method/output', name: 'Output', stage: 'method' },
   { page: 'method/cylinder', name: 'Cylinder', stage: 'method' },
-  { page: 'method/record', name: 'Record', stage: 'method' }
+  { page: 'method/states', name: 'Fuel states', stage: 'method' },
+  { page: 'method/record', name: 'Record', stage: 'method' },
+  { page: 'fuel_path/ready', name: 'Readiness', stage: 'fuel_path' },
+  { page: 'fuel_path/record', name: 'Record', stage: 'fuel_path' }
 ] as const;
 
 export const STAGES = [
@@ -31,10 +39,29 @@ export const STAGES = [
   'logbook'
 ];
 
+const ON_SET = [
+  'set.serial',
+  'set.displacement',
+  'set.running',
+  'set.starting',
+  'set.tank',
+  'set.cylinders',
+  'set.set_class',
+  'set.shaft_power',
+  'set.carburetor.jetted_at'
+];
+const ON_MACHINE =
+  /^set\.(studs|stack|faces|carburetor|frame|engine_|generation|trim|year|brand|hours|idle|last_oil|faults|shut_off|tank_vent|run_switch|electric)/;
+
 /** Where a field of the job is filled in. */
 export function pageOf(path: string): string {
-  if (path.startsWith('sites.')) return 'intake/site';
-  if (path.startsWith('load.')) return 'method/output';
+  if (/^sites\.[^.]+\.sketch/.test(path)) return 'intake/sketch';
+  if (path.startsWith('sites')) return 'intake/site';
+  if (path.startsWith('load.') || path.startsWith('wants.')) return 'intake/wish';
+  if (path.startsWith('findings.')) return 'intake/walk';
+  if (path.startsWith('confirmed.')) return 'fuel_path/ready';
+  if (path.startsWith('choice.')) return 'method/compare';
+  if (!ON_SET.includes(path) && ON_MACHINE.test(path)) return 'intake/machine';
   return 'intake/set';
 }
 

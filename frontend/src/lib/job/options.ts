@@ -8,19 +8,6 @@ export const CLASSES = [
   ['dual_fuel', 'factory dual-fuel']
 ] as const;
 
-export const CARBURETORS = [
-  ['unknown', 'not looked at'],
-  ['float', 'one barrel, float bowl'],
-  ['two_barrel', 'two barrels'],
-  ['multi_fuel', 'multi-fuel']
-] as const;
-
-export const SOLENOID = [
-  [null, 'not looked at'],
-  [true, 'yes'],
-  [false, 'no']
-] as const;
-
 export const GASOLINES = [
   ['e10', 'E10 (10 % ethanol)'],
   ['e0', 'E0 (no ethanol)']
@@ -68,4 +55,81 @@ export const LETTERS: Record<string, string> = {
   propane: 'P',
   natural_gas: 'N',
   biogas: 'B'
+};
+
+export const APPLIANCES = [
+  ['resistive', 'heater, lamp'],
+  ['electronic', 'electronic'],
+  ['fridge', 'fridge, freezer'],
+  ['pump', 'pump'],
+  ['window_ac', 'window air conditioner'],
+  ['soft_started', 'soft-started motor'],
+  ['motor_tool', 'motor tool']
+] as const;
+
+export const LEGS = [
+  ['a', 'leg A'],
+  ['b', 'leg B'],
+  ['both', 'both legs']
+] as const;
+
+export const MUST = [
+  [true, 'must run'],
+  [false, 'nice to have']
+] as const;
+
+export const STORAGE = [
+  ['unknown', 'not asked'],
+  ['outdoors', 'outdoors'],
+  ['ventilated_shed', 'ventilated shed'],
+  ['indoors', 'indoors']
+] as const;
+
+export const ASKED = [
+  [null, 'not asked'],
+  [true, 'yes'],
+  [false, 'no']
+] as const;
+
+export const BEHIND = [
+  ['unknown', 'not looked'],
+  ['nothing', 'nothing'],
+  ['structure', 'a sub-structure'],
+  ['wiring', 'wiring'],
+  ['tank', 'the tank'],
+  ['exhaust', 'the exhaust']
+] as const;
+
+export const REMEDY = [
+  ['none', 'nothing, or undecided'],
+  ['move', 'move it'],
+  ['replace', 'replace it'],
+  ['cut', 'cut it']
+] as const;
+
+export const DECISIONS = [
+  ['open', 'not decided'],
+  ['rebuild', 'rebuild or clean'],
+  ['replace', 'replace'],
+  ['order', 'order, go on meanwhile'],
+  ['stop', 'stop the job']
+] as const;
+
+export const LOOKS = [
+  ['good', 'good'],
+  ['watch', 'watch'],
+  ['bad', 'bad'],
+  ['not_looked', 'not looked']
+] as const;
+
+export const STAGE_NAMES: Record<string, string> = {
+  intake: 'Intake',
+  method: 'Method',
+  fuel_path: 'Fuel path',
+  fit: 'Fit',
+  prove_tight: 'Prove tight',
+  first_start: 'First start',
+  load_test: 'Load test',
+  hand_over: 'Hand over',
+  logbook: 'Logbook'
 };

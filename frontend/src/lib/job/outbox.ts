@@ -17,13 +17,13 @@ export interface Draft {
   plain: boolean;
 }
 
-const writer = crypto.randomUUID().slice(0, 8);
+const writer = crypto.randomUUID().slice(0, 8) + Date.now().toString(36);
 let counter = 0;
 
 /** A key no other write has; the part before the dash names this page's visit. */
 export function writeKey(): string {
   counter += 1;
-  return `${writer}${Date.now().toString(36)}-${counter}`;
+  return `${writer}-${counter}`;
 }
 
 /** Writes of one job in order, kept in localStorage so that a reload loses none. */

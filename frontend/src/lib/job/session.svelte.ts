@@ -32,6 +32,7 @@ export class JobSession {
   private doubtTimer: ReturnType<typeof setTimeout> | undefined;
   private previewing = false;
   private again: string | undefined;
+  private peeked: Change[] | undefined;
   private saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   private retryTimer: ReturnType<typeof setTimeout> | undefined;
   private asked = 0;
@@ -119,6 +120,33 @@ export class JobSession {
     if (next !== undefined) void this.preview(next);
   }
 
+  /** Ask what plain changes would do, while something is dragged; the newest is asked last. */
+  async peek(changes: Change[]): Promise<void> {
+    this.saving = 'typing';
+    if (this.previewing || this.busy) {
+      this.peeked = changes;
+      return;
+    }
+    const mine = ++this.asked;
+    this.previewing = true;
+    try {
+      const found = await this.send({ ...this.write(changes), preview: true });
+      if (mine === this.asked) this.previewed = found;
+    } catch (error) {
+      this.refuse(error, [changes[0]?.path ?? '']);
+    }
+    this.previewing = false;
+    const next = this.peeked;
+    this.peeked = undefined;
+    if (next) void this.peek(next);
+  }
+
+  /** Let go of what was only looked at. */
+  drop(): void {
+    this.previewed = undefined;
+    this.settle();
+  }
+
   /** Save a field's draft now; refused drafts elsewhere are tried along with it. */
   save(path: string, origin?: Change['origin']): void {
     clearTimeout(this.saveTimers.get(path));
@@ -144,6 +172,7 @@ export class JobSession {
 
   /** Several plain values that belong together, as one change to undo. */
   setAll(changes: Change[]): void {
+    this.peeked = undefined;
     this.mark(changes[0]?.path ?? '');
     this.enqueue('edit', changes);
   }

@@ -19,11 +19,24 @@ from gentle_ember.core.fuels import (
     biogas,
     natural_gas,
 )
-from gentle_ember.core.job import Gas, GeneratorSet, Load, Site
+from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.job import Appliance, ApplianceKind, Load
+from gentle_ember.core.site import Gas, Site
 from gentle_ember.core.supply import tank_energy
 
 EFFICIENCY, EFFICIENCY_ENDS = 0.82, (0.80, 0.85)
 RESERVE, RESERVE_ENDS = 1.0, (0.95, 1.10)
+STARTING = {
+    ApplianceKind.RESISTIVE: 1.0,
+    ApplianceKind.ELECTRONIC: 1.0,
+    ApplianceKind.FRIDGE: 3.0,
+    ApplianceKind.PUMP: 6.0,
+    ApplianceKind.WINDOW_AC: 4.0,
+    ApplianceKind.SOFT_STARTED: 1.5,
+    ApplianceKind.MOTOR_TOOL: 3.0,
+}
+"""Starting over running watts by kind, where no figure is told: the upper end of what is usual."""
+FRIDGE_START_W = 1200.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,8 +230,39 @@ def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
 
 
 def planned_load(load: Load, rated_w: float) -> Given:
-    """The planned load; half the rating when the job does not say."""
+    """The planned load; else the loads that must run; else half the rating."""
+    if load.planned is None and (listed := _must_run(load)):
+        watts = sum(one.running.value for one in listed if one.running)
+        return Given("planned load", watts, "power", "load.appliances", Origin.COMPUTED)
     return given(load.planned, 0.5 * rated_w, "planned load", "power", "load.planned")
+
+
+def largest_start(load: Load) -> Given | None:
+    """The largest start as told, else the worst case of the listed loads; None when not known.
+
+    Worst case: everything that must run, less that motor's running, plus its start.
+    """
+    if load.largest_start is not None:
+        return given(load.largest_start, 0.0, "largest start", "power", "load.largest_start")
+    listed = _must_run(load)
+    if not listed:
+        return None
+    running = sum(one.running.value for one in listed if one.running)
+    worst = max(running - one.running.value + starting_w(one) for one in listed if one.running)
+    return Given("largest start", worst, "power", "load.appliances", Origin.COMPUTED)
+
+
+def _must_run(load: Load) -> list[Appliance]:
+    return [one for one in load.appliances.values() if one.must_run and one.running]
+
+
+def starting_w(one: Appliance) -> float:
+    """What a load draws as it starts [W]: as told, else by its kind, to the upper end."""
+    if one.starting is not None:
+        return one.starting.value
+    running = one.running.value if one.running else 0.0
+    started = running * STARTING[one.kind]
+    return max(started, FRIDGE_START_W) if one.kind is ApplianceKind.FRIDGE else started
 
 
 def rich_fuel_ratio(lam: float | None, loss_factor: float) -> float:

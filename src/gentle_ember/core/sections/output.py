@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from gentle_ember.core import air
 from gentle_ember.core.figure import Band, Figure, Input, Method, Rival, Rounding, spread
 from gentle_ember.core.fuels import Fuel, FuelKey
-from gentle_ember.core.job import GeneratorSet, Load, Schools, Site
+from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.job import Load, Schools
 from gentle_ember.core.memo import remember
 from gentle_ember.core.output import (
     METHODS,
@@ -26,10 +27,12 @@ from gentle_ember.core.sections.given import (
     Machine,
     SiteAir,
     fuels_here,
+    largest_start,
     machine,
     planned_load,
     site_air,
 )
+from gentle_ember.core.site import Site
 
 SCHOOL_NAMES = {School.FIELD_RULE: "field rule", School.PHYSICS: "physics"}
 
@@ -193,7 +196,8 @@ def _on_fuel(
     running, stated = figure(starting=False)
     starting, _ = figure(starting=True)
     planned = planned_load(load, resolved.rated.value).value
-    largest = None if load.largest_start is None else load.largest_start.value
+    told = largest_start(load)
+    largest = None if told is None else told.value
     mixture = next((s.factor for s in stated.steps if s.key == "mixture"), 1.0)
     return FuelOutput(
         fuel,

@@ -9,7 +9,8 @@ from gentle_ember.core.cylinder import CylinderSize
 from gentle_ember.core.figure import Band, Figure, Input, Origin, Rounding, spread
 from gentle_ember.core.fuel_use import WILLANS, Willans
 from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.job import CylindersAtHand, GeneratorSet, Load, Site
+from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.job import Load
 from gentle_ember.core.sections.cylinder import CylinderCase, run_figure
 from gentle_ember.core.sections.given import (
     Given,
@@ -20,6 +21,7 @@ from gentle_ember.core.sections.given import (
     site_air,
 )
 from gentle_ember.core.sections.output import FuelOutput, OutputSection
+from gentle_ember.core.site import CylindersAtHand, Site
 from gentle_ember.core.supply import (
     MASS_DRAW,
     TANK,

@@ -2,6 +2,7 @@
   import { page } from '$app/state';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import TextField from '$lib/field/TextField.svelte';
+  import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { WAITS } from '$lib/job/options';
   import { useJob } from '$lib/job/session.svelte';
@@ -16,6 +17,10 @@
   let stops = $derived(
     (snapshot?.cautions ?? []).filter((one) => one.severity === 'stop' && one.stage === key)
   );
+  let held = $derived(
+    (snapshot?.ready ?? []).filter((one) => one.stage === key && one.holds && !one.done)
+  );
+  let refused = $derived(job().errors[`stages.${key}`]);
   let questions = $derived((snapshot?.questions ?? []).filter((one) => one.stage === key));
 
   function become(state: string) {
@@ -54,6 +59,19 @@
     <strong>Stop</strong> · {stop.text} It can't be signed off before.
   </p>
 {/each}
+{#if held.length}
+  <div class="held">
+    <strong>Holds this stage:</strong>
+    <ul>
+      {#each held as item (item.key)}
+        <li>
+          {item.text}
+          <a href={`/jobs/${job().id}/${pageOf(item.path)}?field=${item.path}`}>settle it</a>
+        </li>
+      {/each}
+    </ul>
+  </div>
+{/if}
 {#if questions.length}
   <p class="quiet">Open: {questions.map((one) => one.text).join(' · ')}.</p>
 {/if}
@@ -63,13 +81,14 @@
   <button class="btn" onclick={() => become('waiting')}>Waiting for…</button>
   <button
     class="btn btn-primary"
-    disabled={stops.length > 0 || !prefs.who}
+    disabled={stops.length > 0 || held.length > 0 || !prefs.who}
     onclick={() => become('done')}>Sign off as done</button
   >
   {#if stage && stage.state !== 'not_started'}
     <button class="btn btn-ghost" onclick={() => become('not_started')}>Back to not started</button>
   {/if}
 </div>
+{#if refused}<p class="says wrong" role="alert">{refused}</p>{/if}
 {#if !prefs.who}<p class="quiet">Say who you are (top right) to sign off.</p>{/if}
 
 <div class="section">
@@ -93,6 +112,15 @@
     flex-wrap: wrap;
     gap: 0.6rem;
     margin: 1rem 0 0.4rem;
+  }
+  .held {
+    border-left: 3px solid var(--color-primary);
+    background: var(--tint);
+    padding: 0.55rem 0.75rem;
+    margin-top: 0.6rem;
+  }
+  .held a {
+    text-decoration: underline;
   }
   .stop {
     border-left: 3px solid var(--color-error);

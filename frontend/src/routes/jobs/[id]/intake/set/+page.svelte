@@ -4,16 +4,10 @@
   import TextField from '$lib/field/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Files from '$lib/job/Files.svelte';
-  import {
-    CARBURETORS,
-    CLASSES,
-    CYLINDER_COUNTS,
-    GASOLINES,
-    PHASES,
-    SOLENOID
-  } from '$lib/job/options';
+  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/job/options';
   import RunTimes from '$lib/job/RunTimes.svelte';
   import { useJob } from '$lib/job/session.svelte';
+  import Alike from '$lib/intake/Alike.svelte';
   import WeighIns from '$lib/job/WeighIns.svelte';
   import Questions from '$lib/job/Questions.svelte';
 
@@ -26,6 +20,7 @@
   text="As its plate, its sheet and its owner tell it. Any unit, as typed."
 />
 <Questions />
+<Alike />
 
 <div class="grid-3">
   <TextField path="title" label="Job" />
@@ -35,8 +30,6 @@
   <TextField path="set.model" label="Model" />
   <TextField path="set.serial" label="Serial number" />
 </div>
-<TextField path="wish" label="What the owner wants" rows={2} />
-
 <section class="section">
   <h2>Rating</h2>
   <div class="grid-3">
@@ -77,8 +70,6 @@
 <section class="section">
   <h2>Carburetor and tank</h2>
   <div class="grid-3">
-    <ChoiceField path="set.carburetor.type" label="Carburetor" options={CARBURETORS} />
-    <ChoiceField path="set.carburetor.fuel_solenoid" label="Fuel solenoid" options={SOLENOID} />
     <QuantityField
       path="set.carburetor.jetted_at"
       label="Jetted at elevation"

@@ -4,7 +4,7 @@
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { SHELTERS } from '$lib/job/options';
+  import { ASKED, SHELTERS, STORAGE } from '$lib/job/options';
   import { newKey } from '$lib/job/path';
   import Questions from '$lib/job/Questions.svelte';
   import Rows from '$lib/job/Rows.svelte';
@@ -106,6 +106,7 @@
         />
         <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
         <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
+        <QuantityField path={`${path}.distance`} label="Distance to the set" />
       </div>
     {/snippet}
   </Rows>
@@ -124,15 +125,51 @@
         <ChoiceField path={`${path}.kind`} label="Gas" options={GASES} />
         {#if kind === 'biogas'}
           <QuantityField path={`${path}.methane`} label="Methane share" assumed="60 %, assumed" />
+          <QuantityField path={`${path}.sulphide`} label="Hydrogen sulphide" />
+          <ChoiceField path={`${path}.cleaned`} label="Scrubbed and dried" options={ASKED} />
         {:else}
           <QuantityField path={`${path}.hhv`} label="Heating value (HHV)" assumed="1,030 BTU/ft³" />
           <QuantityField path={`${path}.specific_gravity`} label="Gravity" assumed="0.60" />
+          <QuantityField path={`${path}.meter`} label="Meter rating" />
+          <QuantityField path={`${path}.appliances`} label="Appliances on it" />
         {/if}
+        <QuantityField path={`${path}.pressure`} label="Supply pressure" />
+        <QuantityField path={`${path}.distance`} label="Distance to the set" />
+        <QuantityField path={`${path}.rise`} label="Set above the stub by" />
       </div>
     {/snippet}
   </Rows>
 
   <section class="section">
+    <h2>Remote gasoline tank</h2>
+    <div class="grid-3">
+      <QuantityField path={`${at}.remote_tank.volume`} label="Remote tank" />
+      <QuantityField
+        path={`${at}.remote_tank.rise`}
+        label="Outlet above the carburetor"
+        hint="Negative when it lies below."
+      />
+      <QuantityField path={`${at}.remote_tank.distance`} label="Hose from tank to set" />
+    </div>
+  </section>
+
+  <section class="section">
+    <h2>Customs of the place</h2>
+    <div class="grid-3">
+      <ChoiceField path={`${at}.storage`} label="Fuel is stored" options={STORAGE} />
+      <TextField path={`${at}.quiet_hours`} label="Quiet hours" placeholder="22 to 7" />
+      <span></span>
+      <QuantityField
+        path={`${at}.least_opening`}
+        label="Least distance, openings"
+        assumed="20 ft (6 m)"
+      />
+      <QuantityField
+        path={`${at}.least_cylinder`}
+        label="Least distance, cylinder"
+        assumed="5 ft (1.5 m)"
+      />
+    </div>
     <TextField path={`${at}.note`} label="Notes on the site" rows={3} />
   </section>
 {/key}

@@ -1,0 +1,211 @@
+<script lang="ts">
+  import type { States } from '$lib/api/client';
+
+  interface Props {
+    states: States;
+  }
+  let { states }: Props = $props();
+  let picked = $state('');
+  let column = $derived(states.columns.find((one) => one.key === picked) ?? states.columns[0]);
+
+  /** What would newly happen if this control stood otherwise in this state. */
+  function slips(of: States['columns'][number], control: string) {
+    return of.slips.filter((slip) => slip.control === control);
+  }
+  function said(of: States['columns'][number], control: string) {
+    return slips(of, control)
+      .map((slip) => `${slip.position}: ${slip.faults.map((fault) => fault.text).join(', ')}`)
+      .join('; ');
+  }
+</script>
+
+<div class="states" role="tablist" aria-label="Fuel states">
+  {#each states.columns as one (one.key)}
+    <button
+      role="tab"
+      aria-selected={one.key === column?.key}
+      class:unsafe={!one.safe}
+      onclick={() => (picked = one.key)}>{one.name}{one.safe ? '' : ' ⚠'}</button
+    >
+  {/each}
+</div>
+
+<table class="matrix">
+  <thead>
+    <tr>
+      <td></td>
+      {#each states.columns as one (one.key)}
+        <th scope="col" class:here={one.key === column?.key} class:unsafe={!one.safe}>
+          <button onclick={() => (picked = one.key)}>{one.name}</button>
+        </th>
+      {/each}
+    </tr>
+  </thead>
+  <tbody>
+    {#each states.controls as control (control.key)}
+      <tr>
+        <th scope="row">{control.name}</th>
+        {#each states.columns as one (one.key)}
+          <td
+            class:here={one.key === column?.key}
+            class:mind={slips(one, control.key).length}
+            data-cell={`${control.key}.${one.key}`}
+            title={said(one, control.key)}>{one.positions[control.key]}</td
+          >
+        {/each}
+      </tr>
+    {/each}
+  </tbody>
+</table>
+<p class="quiet legend"><span class="mind">underlined</span> a slip here is dangerous</p>
+
+{#if column}
+  <section class="section" aria-live="polite">
+    <h2>{column.name}</h2>
+    {#each column.faults as fault (fault.key)}
+      <p class={fault.never ? 'stop' : 'note'}>
+        {fault.never ? 'Must never be: ' : 'Mind: '}{fault.text}.
+      </p>
+    {/each}
+    <ul class="positions">
+      {#each states.controls as control (control.key)}
+        <li><span>{control.name}</span><strong>{column.positions[control.key]}</strong></li>
+      {/each}
+    </ul>
+    {#if column.slips.length}
+      <h3>If one thing stands otherwise</h3>
+      <ul class="slips">
+        {#each column.slips as slip (slip.control + slip.position)}
+          <li>
+            <strong
+              >{states.controls.find((one) => one.key === slip.control)?.name}
+              {slip.position}</strong
+            >
+            <span>{slip.faults.map((fault) => fault.text).join('; ')}</span>
+          </li>
+        {/each}
+      </ul>
+    {:else}
+      <p class="quiet">No single slip makes it dangerous.</p>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  .matrix {
+    width: 100%;
+    margin-top: 0.8rem;
+    font-size: 0.85rem;
+    table-layout: fixed;
+  }
+  th {
+    text-align: left;
+    font-weight: 600;
+  }
+  thead th {
+    vertical-align: bottom;
+    padding: 0 0.2rem 0.3rem;
+    line-height: 1.15;
+  }
+  thead th button {
+    text-align: left;
+    font-weight: 650;
+    cursor: pointer;
+  }
+  thead td {
+    width: 10.5rem;
+  }
+  tbody tr {
+    border-top: 1px solid var(--rule);
+  }
+  tbody th {
+    padding: 0.32rem 0.4rem 0.32rem 0;
+    font-weight: 500;
+  }
+  tbody td {
+    padding: 0.32rem 0.2rem;
+    color: var(--muted);
+  }
+  .here {
+    background: var(--tint);
+  }
+  .unsafe {
+    color: var(--color-error);
+  }
+  td.mind {
+    color: var(--color-base-content);
+    font-weight: 650;
+  }
+  .mind {
+    text-decoration: underline;
+    text-decoration-color: var(--color-primary);
+    text-decoration-thickness: 2px;
+    text-underline-offset: 3px;
+  }
+  .legend {
+    font-size: 0.8rem;
+    margin-top: 0.3rem;
+  }
+  .states,
+  .positions {
+    display: none;
+  }
+  .stop {
+    border-left: 3px solid var(--color-error);
+    background: var(--stop-tint);
+    padding: 0.4rem 0.7rem;
+    margin-bottom: 0.4rem;
+  }
+  .note {
+    border-left: 3px solid var(--rule);
+    padding: 0.4rem 0.7rem;
+    margin-bottom: 0.4rem;
+  }
+  h3 {
+    font-weight: 650;
+    margin: 0.5rem 0 0.2rem;
+  }
+  .slips li {
+    display: grid;
+    grid-template-columns: 17rem 1fr;
+    gap: 0.8rem;
+    border-top: 1px dotted var(--rule);
+    padding: 0.2rem 0;
+    font-size: 0.9rem;
+  }
+  @media (max-width: 800px) {
+    .matrix,
+    .legend {
+      display: none;
+    }
+    .states {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.35rem;
+      margin-top: 0.7rem;
+    }
+    .states button {
+      border: 1px solid var(--rule);
+      border-radius: 0.375rem;
+      padding: 0.5rem 0.7rem;
+      background: var(--color-base-100);
+    }
+    .states [aria-selected='true'] {
+      background: var(--color-neutral);
+      color: var(--color-neutral-content);
+    }
+    .positions {
+      display: block;
+    }
+    .positions li {
+      display: flex;
+      justify-content: space-between;
+      border-top: 1px solid var(--rule);
+      padding: 0.35rem 0;
+    }
+    .slips li {
+      grid-template-columns: 1fr;
+      gap: 0;
+    }
+  }
+</style>

@@ -1,0 +1,76 @@
+<script lang="ts">
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import AskField from '$lib/intake/AskField.svelte';
+  import Photos from '$lib/intake/Photos.svelte';
+  import { BEHIND, REMEDY } from '$lib/job/options';
+  import Rows from '$lib/job/Rows.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('walk'));
+  let walk = $derived(job().now?.walk ?? job().settled?.walk);
+</script>
+
+<SheetHead
+  title="At the machine"
+  text={walk
+    ? `${walk.answered} of ${walk.total} known. Only what matters for this set, in walking order.`
+    : ''}
+/>
+
+{#each walk?.groups ?? [] as group (group.key)}
+  <section class="section first">
+    <div class="head">
+      <h2>{group.title}</h2>
+      {#if group.key !== 'history'}
+        <Photos subject={`machine.${group.key}`} label={group.title} />
+      {/if}
+    </div>
+    <div class="grid-3">
+      {#each group.asks as ask (ask.path)}<AskField {ask} />{/each}
+    </div>
+  </section>
+{/each}
+
+{#if walk}
+  <Rows
+    path="set.faces"
+    prefix="f"
+    title="Faces a part could be mounted on"
+    text="Where the demand regulator or a tank valve could sit: what is behind, what stands there now."
+    add="Add a face"
+    fresh={{ name: '' }}
+  >
+    {#snippet row(path)}
+      <div class="grid-3">
+        <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
+        <QuantityField path={`${path}.room`} label="Room behind it" />
+        <ChoiceField path={`${path}.behind`} label="Behind it" options={BEHIND} />
+        <TextField path={`${path}.stands`} label="What stands there now" />
+        <ChoiceField path={`${path}.remedy`} label="What becomes of it" options={REMEDY} />
+      </div>
+      <Photos subject={path} label="this face" />
+    {/snippet}
+  </Rows>
+{/if}
+
+<style>
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: 1rem;
+  }
+  h2 {
+    font-size: 1.1rem;
+    font-weight: 700;
+  }
+  .first:first-of-type {
+    border-top: 0;
+    padding-top: 0;
+    margin-top: 0;
+  }
+</style>

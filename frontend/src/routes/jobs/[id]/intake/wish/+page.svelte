@@ -1,0 +1,98 @@
+<script lang="ts">
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { APPLIANCES, LEGS, MUST } from '$lib/job/options';
+  import Rows from '$lib/job/Rows.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look(''));
+  const WANTS = [
+    ['propane', 'propane'],
+    ['natural_gas', 'natural gas'],
+    ['biogas', 'biogas'],
+    ['remote_tank', 'a remote gasoline tank'],
+    ['elevation', 'right for its elevation'],
+    ['keep_gasoline', 'gasoline kept']
+  ] as const;
+  let wants = $derived(job().settled?.job.wants);
+</script>
+
+<SheetHead
+  title="What the owner wants"
+  text="In his words, as choices, and what the set must carry."
+/>
+<TextField path="wish" label="In the owner's words" rows={2} />
+
+<fieldset>
+  <legend>Asked for</legend>
+  {#each WANTS as [key, text] (key)}
+    <label data-field={`wants.${key}`}>
+      <input
+        class="checkbox checkbox-sm"
+        type="checkbox"
+        checked={wants?.[key] ?? false}
+        onchange={(event) => job().set(`wants.${key}`, event.currentTarget.checked)}
+      />{text}
+    </label>
+  {/each}
+</fieldset>
+
+<section class="section">
+  <h2>Load together</h2>
+  <div class="grid-2">
+    <QuantityField
+      path="load.planned"
+      label="Planned load"
+      assumed="the loads below that must run"
+      hint="Watts, or V × A."
+    />
+    <QuantityField
+      path="load.largest_start"
+      label="Largest start"
+      assumed="worst case of the loads below"
+      hint="Everything running as the hardest motor starts."
+    />
+  </div>
+</section>
+
+<Rows
+  path="load.appliances"
+  prefix="a"
+  title="Loads"
+  text="One by one: running watts or V × A, how it starts, and whether it must run."
+  add="Add a load"
+  fresh={{ name: '' }}
+>
+  {#snippet row(path)}
+    <div class="grid-3">
+      <TextField path={`${path}.name`} label="Load" placeholder="vaccine fridge" />
+      <QuantityField path={`${path}.running`} label="Running" />
+      <QuantityField path={`${path}.starting`} label="Starting" assumed="by its kind" />
+      <ChoiceField path={`${path}.kind`} label="Kind" options={APPLIANCES} />
+      <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
+      <ChoiceField path={`${path}.must_run`} label="Need" options={MUST} />
+    </div>
+  {/snippet}
+</Rows>
+<section class="section"><TextField path="load.note" label="Notes on the load" rows={2} /></section>
+
+<style>
+  fieldset {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 1.4rem;
+  }
+  legend {
+    font-weight: 600;
+    margin-bottom: 0.3rem;
+  }
+  fieldset label {
+    display: flex;
+    gap: 0.45rem;
+    align-items: center;
+    padding: 0.2rem 0;
+  }
+</style>

@@ -1,0 +1,167 @@
+"""What a school of conversion is, and how a verdict on it is put together."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+
+from gentle_ember.core.fuel_use import SetClass
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.job import Job
+from gentle_ember.core.sections.output import OutputSection
+from gentle_ember.core.site import Site
+
+INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
+GASES = (FuelKey.PROPANE, FuelKey.NATURAL_GAS, FuelKey.BIOGAS)
+
+
+class Verdict(StrEnum):
+    """Whether a school fits a set, best first."""
+
+    FITS = "fits"
+    WORK = "fits_with_work"
+    UNKNOWN = "not_known"
+    NO = "does_not_fit"
+
+
+NAMES = {
+    Verdict.FITS: "fits",
+    Verdict.WORK: "fits with work",
+    Verdict.UNKNOWN: "not known yet",
+    Verdict.NO: "does not fit",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """One reason: which way it speaks, in plain words, and the fact of the job it rests on."""
+
+    verdict: Verdict
+    text: str
+    path: str
+
+
+def fits(text: str, path: str) -> Reason:
+    """A fact that speaks for it."""
+    return Reason(Verdict.FITS, text, path)
+
+
+def work(text: str, path: str) -> Reason:
+    """A fact that can be worked round, and how."""
+    return Reason(Verdict.WORK, text, path)
+
+
+def unknown(text: str, path: str) -> Reason:
+    """A fact not known yet; the text says what to measure."""
+    return Reason(Verdict.UNKNOWN, text, path)
+
+
+def no(text: str, path: str) -> Reason:
+    """A fact that rules it out."""
+    return Reason(Verdict.NO, text, path)
+
+
+def verdict_of(reasons: Iterable[Reason]) -> Verdict:
+    """The worst of the reasons: one that rules out decides, then one not known, then work."""
+    order = list(Verdict)
+    return max((reason.verdict for reason in reasons), key=order.index, default=Verdict.FITS)
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """What a school is judged on: the job, its set, the site looked at, what the fuels put out."""
+
+    job: Job
+    output: OutputSection | None = None
+
+    @property
+    def set(self) -> GeneratorSet:
+        """The set."""
+        return self.job.set
+
+    @property
+    def site(self) -> Site:
+        """The site the job looks at."""
+        return self.job.sites[self.job.site]
+
+    @property
+    def at(self) -> str:
+        """The path of that site."""
+        return f"sites.{self.job.site}"
+
+    @property
+    def inverter(self) -> bool:
+        """An enclosed inverter set."""
+        return self.set.set_class in INVERTERS
+
+    @property
+    def gases(self) -> tuple[FuelKey, ...]:
+        """Gases at hand on the site."""
+        found = {FuelKey.PROPANE} if self.site.cylinders else set()
+        found |= {FuelKey(gas.kind) for gas in self.site.gases.values()}
+        return tuple(key for key in GASES if key in found)
+
+    @property
+    def wanted(self) -> tuple[str, ...]:
+        """What the owner asks for, as keys of `Wants`, gasoline kept left out."""
+        wants = self.job.wants
+        names = ("propane", "natural_gas", "biogas", "remote_tank", "elevation")
+        return tuple(name for name in names if getattr(wants, name))
+
+    @property
+    def for_gas(self) -> tuple[FuelKey, ...]:
+        """Gases it is about: those wanted and at hand, or all at hand when none is asked for."""
+        wanted = tuple(gas for gas in self.gases if gas in self.wanted)
+        return wanted or self.gases
+
+
+class Kind(StrEnum):
+    """What a school is about; schools of one kind exclude each other."""
+
+    GAS = "gas"
+    TANK = "tank"
+    JET = "jet"
+    INSTEAD = "instead"
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """One way of doing it: texts for the sheet, what it gives, its usual cost, its judge.
+
+    `gives` are keys of `Wants`. `parts_usd` and `hours` are what such a job usually takes.
+    """
+
+    key: str
+    name: str
+    kind: Kind
+    gives: tuple[str, ...]
+    changes: str
+    keeps: str
+    loses: str
+    change_over: str
+    choke: str
+    metering: str
+    cannot_undo: str
+    risk: str
+    parts_usd: float
+    hours: float
+    judge: Callable[[Case], list[Reason]]
+    drills: bool = False
+    """Whether it usually drills a panel or cover: the owner's consent is asked."""
+
+    @property
+    def reversible(self) -> bool:
+        """Whether it can be wholly undone."""
+        return not self.cannot_undo
+
+    @property
+    def fixed(self) -> bool:
+        """Whether its gas metering is fixed by a jet."""
+        return self.kind is Kind.GAS and self.metering.startswith("fixed")
+
+    @property
+    def loses_choke(self) -> bool:
+        """Whether gasoline loses its choke by it."""
+        return self.choke.startswith("blocked")

@@ -1,0 +1,33 @@
+"""What every quantity field of a job means, for the page and for lists of facts."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any, get_args, get_origin
+
+from pydantic import BaseModel
+
+from gentle_ember.core.facts import Quantity
+from gentle_ember.core.job import Job
+
+
+@cache
+def job_fields() -> dict[str, dict[str, str]]:
+    """Every quantity field of a job by its path, dictionary keys as `*`."""
+    found: dict[str, dict[str, str]] = {}
+
+    def walk(model: type[BaseModel], path: str) -> None:
+        for name, info in model.model_fields.items():
+            here = f"{path}.{name}" if path else name
+            spec = next((m for m in info.metadata if isinstance(m, Quantity)), None)
+            if spec is not None:
+                found[here] = {"kind": spec.kind, "label": spec.label}
+                continue
+            inner: Any = info.annotation
+            if get_origin(inner) is dict:
+                inner, here = get_args(inner)[1], f"{here}.*"
+            if isinstance(inner, type) and issubclass(inner, BaseModel):
+                walk(inner, here)
+
+    walk(Job, "")
+    return found

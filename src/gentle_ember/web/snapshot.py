@@ -1,0 +1,44 @@
+"""A job as it stands, with what follows from it: the answer to every change."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from gentle_ember.core.plan import Plan
+from gentle_ember.store.jobs import Stored
+from gentle_ember.web import present, present_method
+
+
+def snapshot(
+    stored: Stored, planned: Plan, views: set[str], *, preview: bool = False
+) -> dict[str, Any]:
+    """A job with what follows from it; sections only when a view asks."""
+    wants_output = "output" in views
+    section = planned.output if wants_output else None
+    runs = planned.all_runs if wants_output else None
+    return {
+        "id": stored.id,
+        "revision": stored.revision,
+        "updated_at": stored.updated_at.isoformat(timespec="seconds") + "Z",
+        "can_undo": stored.can_undo,
+        "can_redo": stored.can_redo,
+        "preview": preview,
+        "job": stored.job.model_dump(mode="json"),
+        "shown": present.shown_facts(stored.job),
+        "route": [asdict(stage) for stage in planned.route],
+        "cautions": [asdict(caution) for caution in planned.cautions],
+        "questions": [asdict(question) for question in planned.questions],
+        "ledger": present.ledger(planned),
+        "chosen": present_method.chosen(planned),
+        "ready": present_method.ready(planned),
+        "output": None if section is None else present.output(section),
+        "walk": present_method.walk(planned) if "walk" in views else None,
+        "inspection": present_method.inspection(planned) if "inspection" in views else None,
+        "methods": present_method.methods(planned) if "methods" in views else None,
+        "states": present_method.states(planned.states) if "states" in views else None,
+        "sketch": (
+            [present_method.measure(one) for one in planned.measures] if "sketch" in views else None
+        ),
+        "runs": None if runs is None else [present.run(entry) for entry in runs.runs],
+    }

@@ -1,0 +1,271 @@
+"""Schools: every one on every class, reasons tied to facts, what a measurement resolves."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from sqlalchemy import select
+
+from gentle_ember.catalog import load
+from gentle_ember.core import studs
+from gentle_ember.core.contradictions import contradictions
+from gentle_ember.core.fuel_use import SetClass
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.intake import ASKS, asked
+from gentle_ember.core.library import likeness
+from gentle_ember.core.method.base import Case, Verdict
+from gentle_ember.core.method.registry import SCHOOLS, clashes
+from gentle_ember.core.plan import plan
+from gentle_ember.store.database import open_engine
+from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.models import JobRow
+from tests.core.facts_of_jobs import variants, with_value
+from tests.core.test_job import fact, job
+
+CATALOG = load()
+
+
+def known(**changes):
+    """A set of which everything is known, propane at hand and asked for."""
+    facts = {
+        "set__running": fact(5000.0),
+        "set__starting": fact(6000.0),
+        "set__displacement": fact(389e-6),
+        "set__carburetor__type": "float",
+        "set__carburetor__fuel_solenoid": False,
+        "set__carburetor__choke": "manual",
+        "set__carburetor__jetted_at": fact(0.0),
+        "set__carburetor__jets": {"stamped": {"number": fact(90.0)}, "marking": "hundredths"},
+        "set__shut_off": True,
+        "set__run_switch": "ignition",
+        "set__tank_vent": "cap_lever",
+        "set__electric_start": True,
+        "set__studs": {
+            "diameter": fact(0.006),
+            "pitch": fact(0.001),
+            "stick_out": fact(0.042),
+            "nut_height": fact(0.005),
+            "thread_depth": fact(0.016),
+            "metal": "aluminium",
+        },
+        "set__stack": {
+            "air_cleaner": "two_studs",
+            "flange": fact(0.018),
+            "breather_slack": fact(0.03),
+            "bracket_room": fact(0.03),
+            "cover_room": fact(0.06),
+        },
+        "set__faces": {"f1": {"name": "panel", "room": fact(0.1), "behind": "nothing"}},
+        "findings": {"carburetor": {"look": "good"}},
+        "sites__s1__elevation": fact(1500.0),
+        "sites__s1__cylinders": {"c1": {"size": "20"}},
+        "sites__s1__remote_tank": {
+            "volume": fact(0.02), "rise": fact(0.3), "distance": fact(1.0),
+        },
+        "load__planned": fact(2000.0),
+        "load__largest_start": fact(3000.0),
+        "wants__propane": True,
+    }  # fmt: skip
+    return job(**{**facts, **changes})
+
+
+def verdict(of, key):
+    return plan(of, CATALOG).methods.of(key).verdict
+
+
+FITS, WORK, NO = Verdict.FITS, Verdict.WORK, Verdict.NO
+# class: inverter_small, inverter, open_frame, v_twin (two barrels), low_speed, dual_fuel (its own)
+TABLE = {
+    "spacer_adapter": (FITS, FITS, FITS, NO, FITS, NO),
+    "snorkel": (NO, NO, WORK, NO, WORK, NO),
+    "multi_fuel_carburetor": (NO, NO, FITS, NO, FITS, NO),
+    "exchanged_carburetor": (FITS, FITS, FITS, NO, FITS, NO),
+    "two_barrel_adapter": (NO, NO, NO, FITS, NO, NO),
+    "second_gas": (NO, NO, NO, NO, NO, FITS),
+    "remote_tank_gravity": (FITS, FITS, FITS, FITS, FITS, FITS),
+    "remote_tank_pump": (WORK, WORK, WORK, WORK, WORK, WORK),
+    "rejet": (FITS, FITS, FITS, WORK, FITS, WORK),
+    "leave_it": (NO, NO, NO, NO, NO, NO),
+    "battery": (WORK, WORK, WORK, WORK, WORK, WORK),
+    "gas_only_set": (NO, NO, NO, NO, NO, NO),
+    "soft_starter": (NO, NO, NO, NO, NO, NO),
+    "bigger_set": (NO, NO, NO, NO, NO, NO),
+}
+
+
+@pytest.mark.parametrize(("column", "set_class"), list(enumerate(SetClass)))
+def test_every_school_on_every_class(column, set_class):
+    carburetor = {SetClass.V_TWIN: "two_barrel", SetClass.DUAL_FUEL: "multi_fuel"}
+    of = known(
+        set__set_class=str(set_class),
+        set__cylinders=2,
+        set__carburetor__type=carburetor.get(set_class, "float"),
+        sites__s1__gases={"g1": {"kind": "natural_gas", "pressure": fact(1744.0)}},
+        load__planned=fact(600.0),
+        wants__natural_gas=True,
+    )
+    found = {one.school.key: one.verdict for one in plan(of, CATALOG).methods.judged}
+    assert found == {key: row[column] for key, row in TABLE.items()}
+    assert set(TABLE) == set(SCHOOLS)
+
+
+@pytest.fixture(scope="module")
+def jobs_of_the_demo(demo_data):
+    store = JobStore(open_engine(demo_data), CATALOG)
+    with store.reading.begin() as session:
+        found = [store.get(job_id).job for job_id in session.scalars(select(JobRow.id))]
+    biogas = {"g1": {"kind": "biogas", "pressure": fact(600.0), "sulphide": fact(500e-6),
+                     "cleaned": False}}  # fmt: skip
+    plain = job(set__running=fact(3000.0))
+    return [
+        *found,
+        known(),
+        plain,
+        known(sites__s1__gases=biogas, wants__biogas=True),
+        known(
+            wants__elevation=True,
+            set__carburetor__jets={
+                name: {"number": fact(number)}
+                for name, number in (("believed", 92.0), ("published", 88.0), ("stamped", 90.0))
+            },
+        ),
+        known(load__largest_start=fact(9000.0), load__planned=fact(4900.0)),
+    ]
+
+
+def reasons_at(of, key, path):
+    return [
+        (reason.verdict, reason.text)
+        for reason in SCHOOLS[key].judge(Case(of, plan(of, CATALOG).output))
+        if reason.path == path
+    ]
+
+
+def test_flipping_a_fact_a_reason_cites_changes_the_reason(jobs_of_the_demo):
+    stuck, tried = [], set()
+    for of in jobs_of_the_demo:
+        for one in plan(of, CATALOG).methods.judged:
+            for reason in one.reasons:
+                if (one.school.key, reason.text) in tried:
+                    continue
+                tried.add((one.school.key, reason.text))
+                before = reasons_at(of, one.school.key, reason.path)
+                if not any(
+                    reasons_at(other, one.school.key, reason.path) != before
+                    for other in variants(of, reason.path)
+                ):
+                    stuck.append((of.title, one.school.key, reason.text, reason.path))
+    assert stuck == []
+    assert len(tried) > 150
+
+
+def test_the_measurement_a_not_known_names_resolves_it(jobs_of_the_demo):
+    open_still, tried = [], 0
+    for of in jobs_of_the_demo:
+        for one in plan(of, CATALOG).methods.judged:
+            for reason in one.reasons:
+                if reason.verdict is not Verdict.UNKNOWN:
+                    continue
+                tried += 1
+                answers = (
+                    reasons_at(other, one.school.key, reason.path)
+                    for other in variants(of, reason.path)
+                )
+                wanted = (Verdict.UNKNOWN, reason.text)
+                if not any(wanted not in answer for answer in answers):
+                    open_still.append((of.title, one.school.key, reason.text))
+    assert open_still == []
+    assert tried > 60
+
+
+def fingerprint(of):
+    found = plan(of, CATALOG)
+    fuels = [entry.running.value for entry in found.output.fuels] if found.output else []
+    reference = known(
+        set__maker="Drovane",
+        set__model="Linnet 3200i",
+        set__engine_family="D171",
+        set__generation="something told",
+        set__trim="something told",
+        set__year=2019,
+    )
+    return (
+        [(one.verdict, one.reasons) for one in found.methods.judged],
+        found.cautions,
+        found.readiness,
+        found.tasks,
+        found.states,
+        fuels,
+        [str(error) for error in contradictions(of)],
+        likeness(of.set, reference.set),
+    )  # fmt: skip
+
+
+def test_every_intake_question_feeds_some_rule(jobs_of_the_demo):
+    shown = [(of, {ask.path for ask in asked(of)}, fingerprint(of)) for of in jobs_of_the_demo]
+    for ask in ASKS:
+        assert any(ask.path in paths for _, paths, _ in shown), f"{ask.path} is never asked"
+        assert any(
+            fingerprint(other) != before
+            for of, paths, before in shown
+            if ask.path in paths
+            for other in variants(of, ask.path)
+        ), f"{ask.path} feeds nothing"
+
+
+def test_a_stud_shortened_by_four_millimetres_turns_fits_into_work():
+    assert verdict(known(), "spacer_adapter") is Verdict.FITS
+    short = with_value(known(), "set.studs.stick_out", fact(0.038))
+    judged = plan(short, CATALOG).methods.of("spacer_adapter")
+    assert judged.verdict is Verdict.WORK
+    text = next(r.text for r in judged.reasons if r.path == "set.studs.stick_out")
+    assert "back out 0.5 turns" in text
+    assert "longer studs, 55 mm" in text
+    assert [figure.key.split(".")[1] for figure in judged.figures] == ["engagement", "turns"]
+    shallow = with_value(short, "set.studs.thread_depth", fact(0.009))
+    text = next(
+        r.text for r in plan(shallow, CATALOG).methods.of("spacer_adapter").reasons
+        if r.path == "set.studs.stick_out"
+    )  # fmt: skip
+    assert "would leave 8.5 mm of 9 mm" in text
+
+
+lengths = st.floats(0.001, 0.08)
+
+
+@given(lengths, lengths, st.floats(0.001, 0.03), st.floats(0.003, 0.008))
+def test_longer_studs_never_hold_less_and_turns_mend_the_shortfall(stick, more, flange, nut):
+    short = studs.Joint(0.006, 0.001, stick, nut, flange)
+    longer = studs.Joint(0.006, 0.001, stick + more, nut, flange)
+    assert studs.engagement(longer) >= studs.engagement(short)
+    turns = studs.turns_out(studs.shortfall(short), short.pitch_m)
+    mended = studs.Joint(0.006, 0.001, stick + turns * 0.001, nut, flange)
+    assert studs.full_nut(mended)
+    assert studs.engagement(mended) == pytest.approx(nut)
+    assert turns * 0.001 - studs.shortfall(short) <= 0.00025 + 1e-9
+
+
+def test_recommended_covers_what_is_asked_and_follows_the_facts():
+    of = known(wants__remote_tank=True, wants__elevation=True)
+    found = plan(of, CATALOG).methods
+    assert found.recommended == ("spacer_adapter", "remote_tank_gravity", "rejet")
+    assert clashes(found.recommended) == []
+    two = known(set__carburetor__type="two_barrel", set__set_class="v_twin", set__cylinders=2)
+    assert plan(two, CATALOG).methods.recommended == ("two_barrel_adapter",)
+    nothing = known(wants__propane=False)
+    assert plan(nothing, CATALOG).methods.recommended == ("leave_it",)
+
+
+def test_rejudging_a_chosen_method_stops_the_stage():
+    chosen = known(choice={"methods": ["spacer_adapter"], "by": "RK"})
+    assert not [c for c in plan(chosen, CATALOG).cautions if c.key.startswith("method.")]
+    two = with_value(chosen, "set.carburetor.type", "two_barrel")
+    stop = next(c for c in plan(two, CATALOG).cautions if c.key == "method.spacer_adapter")
+    assert (stop.severity, stop.stage) == ("stop", "method")
+
+
+def test_rejet_puts_out_what_a_jet_for_here_gives_and_sizes_it():
+    of = known(wants__elevation=True, sites__s1__elevation=fact(2450.0))
+    found = plan(of, CATALOG)
+    judged = found.methods.of("rejet")
+    assert judged.output.value > found.output.of(FuelKey.GASOLINE).running.value
+    assert judged.figures[0].value == pytest.approx(90 * 0.941, abs=0.1)

@@ -1,0 +1,138 @@
+"""Fuel states: the matrix against brute force, and what must be found in it."""
+
+import itertools
+
+import numpy as np
+import pytest
+
+from gentle_ember.core.method.base import Case
+from gentle_ember.core.method.networks import as_before, fuel_system
+from gentle_ember.core.sections.states import states_section
+from gentle_ember.core.states import (
+    DEMAND_INLET,
+    INTAKE,
+    OUTSIDE,
+    OWN_TANK,
+    REMOTE_TANK,
+    State,
+    faults,
+)
+from tests.core.test_job import fact
+from tests.core.test_method import known
+
+GASES = {"g1": {"kind": "natural_gas", "pressure": fact(1744.0)}}
+SYSTEMS = {
+    "plain": (known(), ()),
+    "spacer": (known(), ("spacer_adapter",)),
+    "no shut-off": (known(set__shut_off=False), ("spacer_adapter",)),
+    "two gases": (
+        known(sites__s1__gases=GASES, wants__natural_gas=True, set__cylinders=2,
+              set__carburetor__type="two_barrel", set__carburetor__fuel_solenoid=True),
+        ("two_barrel_adapter",),
+    ),
+    "factory": (
+        known(sites__s1__gases=GASES, wants__natural_gas=True, set__set_class="dual_fuel"),
+        ("second_gas",),
+    ),
+    "tank and gas": (known(), ("spacer_adapter", "remote_tank_gravity")),
+    "tank, no shut-off": (known(set__shut_off=None), ("remote_tank_pump",)),
+    "multi": (known(set__shut_off=False), ("multi_fuel_carburetor",)),
+}  # fmt: skip
+
+
+def closure(network, positions):
+    """What reaches what, by powers of the adjacency matrix: no graph library."""
+    places = sorted({place for link in network.links for place in (link.a, link.b)})
+    at = {place: number for number, place in enumerate(places)}
+    matrix = np.eye(len(places), dtype=bool)
+    for link in network.links:
+        if all(positions[key] in wanted for key, wanted in link.while_):
+            matrix[at[link.a], at[link.b]] = matrix[at[link.b], at[link.a]] = True
+    for _ in places:
+        matrix = matrix @ matrix
+    return lambda a, b: a in at and b in at and bool(matrix[at[a], at[b]])
+
+
+def expected(network, state):
+    joined = closure(network, state.positions)
+    running = state.positions["engine"] == "running"
+    found = set()
+    feeding = {f for place, f in network.sources.items() if running and joined(place, INTAKE)}
+    tanks = [place for place in (OWN_TANK, REMOTE_TANK) if running and joined(place, INTAKE)]
+    if len(feeding) > 1:
+        found.add("two_fuels")
+    if len(tanks) > 1:
+        found.add("two_tanks")
+    if joined(OWN_TANK, REMOTE_TANK):
+        found.add("tanks_joined")
+    if running and joined(OUTSIDE, INTAKE):
+        found.add("open_inlet")
+    for place in network.pressed:
+        if joined(place, OUTSIDE):
+            found.add("escapes")
+        elif not running and joined(place, DEMAND_INLET):
+            found.add("demand_only")
+        elif not running and joined(place, INTAKE):
+            found.add("gas_at_rest")
+    if state.runs_on and state.runs_on not in feeding:
+        found.add("no_fuel")
+    if state.runs_on == "gasoline" and OWN_TANK in tanks and not joined(OWN_TANK, "tank air"):
+        found.add("shut_vent")
+    if not running and (joined(OWN_TANK, "bowl") or joined(REMOTE_TANK, "bowl")):
+        found.add("needle_only")
+    return found
+
+
+@pytest.mark.parametrize("name", SYSTEMS)
+def test_every_position_of_every_control_against_brute_force(name):
+    job, methods = SYSTEMS[name]
+    network = fuel_system(Case(job), methods).network
+    every = [[(c.key, position) for position in c.positions] for c in network.controls]
+    checked = 0
+    # Every combination of the small systems, every seventh of the rest of the large ones.
+    for number, combination in enumerate(itertools.product(*every)):
+        if number % 7 and number > 600:
+            continue
+        for runs_on in ("", "gasoline", "propane"):
+            positions = dict(combination)
+            if runs_on and positions["engine"] == "stopped":
+                continue
+            state = State("s", "s", positions, runs_on)
+            assert {fault.key for fault in faults(network, state)} == expected(network, state)
+            checked += 1
+    assert checked >= 8
+
+
+@pytest.mark.parametrize("name", [n for n in SYSTEMS if "no shut-off" not in n])
+def test_the_states_asked_for_are_safe_where_the_set_has_what_it_needs(name):
+    job, methods = SYSTEMS[name]
+    section = states_section(Case(job), methods)
+    assert [column.state.key for column in section.columns if not column.safe] == []
+    assert {"gasoline", "stopped", "stored"} <= {column.state.key for column in section.columns}
+
+
+def test_what_is_missing_or_out_of_place_is_found():
+    def column(name, key):
+        section = states_section(Case(SYSTEMS[name][0]), SYSTEMS[name][1])
+        return next(one for one in section.columns if one.state.key == key)
+
+    def slip(of, control):
+        return {f.key for s in of.slips if s.control == control for f in s.faults}
+
+    assert {f.key for f in column("no shut-off", "propane").faults} == {"two_fuels"}
+    assert "tanks_joined" in slip(column("tank, no shut-off", "remote"), "selector")
+    assert slip(column("spacer", "stopped"), "propane_valve") == {"demand_only"}
+    assert "open_inlet" in slip(column("spacer", "gasoline"), "cap")
+    assert slip(column("spacer", "stored"), "propane_valve") == {"escapes"}
+    assert "two_fuels" in slip(column("spacer", "propane"), "tank_valve")
+    assert slip(column("two gases", "propane"), "lock_off") == {"no_fuel"}
+    needle = column("no shut-off", "stopped").faults
+    assert [(f.key, f.never) for f in needle] == [("needle_only", False)]
+
+
+def test_the_owners_first_question_is_answered():
+    job, methods = SYSTEMS["spacer"]
+    assert as_before(Case(job), (), 0).answer == "yes"
+    assert as_before(Case(job), methods, 0).answer == "yes, but"
+    assert as_before(Case(known(wants__keep_gasoline=False)), methods, 0).answer == "no"
+    assert as_before(Case(job), ("snorkel",), 1).answer == "not as it stands"
