@@ -34,6 +34,7 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "output-lamp": ("Tool library's big twin", "method/output", DESK, LAMP),
     "output-phone": ("Lambing clinic trailer", "method/output", PHONE, PAPER),
     "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, PAPER),
+    "quick-gas-pipe": ("", "quick/gas-pipe", DESK, PAPER),
     "quick-derate": ("", "quick/derate", DESK, PAPER),
 }
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
-from gentle_ember.core import air, cylinder, fuel_use, fuels, output, sketch, studs, supply
+from gentle_ember.core import air, cylinder, fuel_use, fuels, output, pipe, sketch, studs, supply
 from gentle_ember.core.figure import Method
 from gentle_ember.core.method import gasoline
 from gentle_ember.core.sections import method
@@ -45,7 +45,7 @@ def filled(client, job):
         typed("sites.s1.hottest", "75 °F"),
         {"path": "sites.s1.cylinders.c1", "value": {"size": "20"}},
         typed("load.planned", "1450 W"),
-        views="output",
+        views="output,sizes",
     )
     assert answer.status_code == 200
     return answer.json
@@ -302,7 +302,19 @@ def test_people_have_initials_and_units(client):
 
 
 def test_every_method_has_its_page(client):
-    modules = (air, cylinder, fuel_use, fuels, gasoline, method, output, sketch, studs, supply)
+    modules = (
+        air,
+        cylinder,
+        fuel_use,
+        fuels,
+        gasoline,
+        method,
+        output,
+        pipe,
+        sketch,
+        studs,
+        supply,
+    )
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()
     # units: quick_api.CONVERSION; fuel-states: linked from its page, which shows no figure
@@ -321,3 +333,19 @@ def test_every_method_has_its_page(client):
 
 def test_method_pages_hold_no_raw_html(client):
     assert "<script" not in client.get("/api/methods/output").json["html"]
+
+
+def test_quick_gas_pipe_sizes_and_refuses_at_the_quantity(client):
+    body = {"solve": "bore", "heat_w": 38e3, "drop_pa": 124.5, "length_m": 22.0}
+    found = client.post("/api/quick/gas-pipe", json=body).json
+    assert found["nominal"] == "1"
+    assert [figure["key"] for figure in found["figures"]] == ["pipe.bore", "pipe.drop"]
+    flow = client.post("/api/quick/gas-pipe", json={**body, "solve": "flow"}).json
+    assert flow["enough"] is False
+    assert flow["figures"][0]["rivals"][0]["name"].startswith("Spitzglass")
+    for name, value, path in (
+        ("drop_pa", 5e4, "pressure drop"), ("length_m", -3, "length"), ("nominal", "9", "nominal"),
+    ):  # fmt: skip
+        refused = client.post("/api/quick/gas-pipe", json={**body, name: value})
+        assert refused.status_code == 422
+        assert refused.json["errors"][0]["path"] == path

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from gentle_ember.core.cylinder import CylinderSize
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Catalog:
-    """Shipped data the plan reads."""
+    """Shipped data the plan reads; one a process, so it is itself its key in memos."""
 
     cylinders: dict[str, CylinderSize]

@@ -26,7 +26,7 @@ class Change:
 
 
 def apply(document: Document, changes: list[Change]) -> tuple[Document, list[Change]]:
-    """Apply changes in order to a copy of a document.
+    """Apply changes in order to a copy of a document, which shares what no change touches.
 
     Returns:
         The new document, and the changes that lead back to the old one, in the order to apply.
@@ -40,15 +40,17 @@ def apply(document: Document, changes: list[Change]) -> tuple[Document, list[Cha
     >>> apply(new, back)[0]
     {'a': {'b': 1}}
     """
-    new = copy.deepcopy(document)
+    new = dict(document)
     inverse: list[Change] = []
     for change in changes:
         *parents, last = change.keys
         here: Any = new
         for key in parents:
-            here = here.get(key) if isinstance(here, dict) else None
-        if not isinstance(here, dict):
-            raise ChangeError(f"{change.path} is not a place in this job")
+            below = here.get(key)
+            if not isinstance(below, dict):
+                raise ChangeError(f"{change.path} is not a place in this job")
+            here[key] = dict(below)
+            here = here[key]
         if last in here:
             inverse.append(Change(change.path, copy.deepcopy(here[last])))
         else:

@@ -10,6 +10,7 @@ from gentle_ember.core.cautions import Caution, Severity, cautions
 from gentle_ember.core.conflicts import conflicts
 from gentle_ember.core.inspection import Task, tasks
 from gentle_ember.core.job import Job
+from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.readiness import Item, readiness
 from gentle_ember.core.route import Question, RouteStage, questions, route
@@ -121,6 +122,7 @@ class Plan:
         return route(self.job, self.cautions, self.readiness)
 
 
+@remember(64)
 def plan(job: Job, catalog: Catalog) -> Plan:
-    """Everything that follows from a job and the catalog."""
+    """Everything that follows from a job and the catalog; asked again, the same plan."""
     return Plan(job, catalog)

@@ -95,9 +95,14 @@ class Fault:
 def faults(network: Network, state: State) -> tuple[Fault, ...]:
     """What is wrong in a state, found by reachability."""
     graph = network.graph(state.positions)
+    parts = {
+        place: number
+        for number, part in enumerate(nx.connected_components(graph))
+        for place in part
+    }
 
     def joined(a: str, b: str) -> bool:
-        return a in graph and b in graph and nx.has_path(graph, a, b)
+        return a in parts and parts[a] == parts.get(b)
 
     found: list[Fault] = []
     feeding = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 from gentle_ember.core.facts import Fact, Model, quantity_at
@@ -54,7 +55,9 @@ def _flat(entry: Shown | Method) -> Json:
     return {name: getattr(entry, name) for name in entry.__slots__}
 
 
+@lru_cache(maxsize=8192)
 def _input(entry: Input) -> Json:
+    """One input; figures share most of theirs, so each is made once and never changed."""
     return {
         "label": entry.label,
         "us": show_input(entry, "us"),
@@ -152,21 +155,37 @@ def shown_facts(job: Job) -> dict[str, Json]:
     """Every fact of the job as it reads, by path."""
     found: dict[str, Json] = {}
 
-    def walk(value: Any, path: list[str]) -> None:
+    def walk(value: Any, path: str) -> None:
         if isinstance(value, Fact):
-            spec = quantity_at(Job, path)
-            if spec is not None:
-                us, metric = (" ".join(show_value(value.value, spec.kind, s)) for s in SYSTEMS)
-                found[".".join(path)] = {"us": us.strip(), "metric": metric.strip()}
+            kind = _kind_at(path)
+            if kind is not None:
+                found[path] = _shown_fact(value.value, kind)
         elif isinstance(value, Model):
-            for name in type(value).model_fields:
-                walk(getattr(value, name), [*path, name])
+            for name, inner in value.__dict__.items():
+                if inner.__class__ not in _PLAIN:
+                    walk(inner, f"{path}.{name}")
         elif isinstance(value, dict):
             for name, inner in value.items():
-                walk(inner, [*path, name])
+                walk(inner, f"{path}.{name}")
 
-    walk(job, [])
+    for name, inner in job.__dict__.items():
+        walk(inner, name)
     return found
+
+
+_PLAIN = {str, int, float, bool, type(None)}
+
+
+@lru_cache(maxsize=8192)
+def _kind_at(path: str) -> str | None:
+    spec = quantity_at(Job, path.split("."))
+    return None if spec is None else spec.kind
+
+
+@lru_cache(maxsize=8192)
+def _shown_fact(value: float, kind: str) -> Json:
+    us, metric = (" ".join(show_value(value, kind, s)).strip() for s in SYSTEMS)
+    return {"us": us, "metric": metric}
 
 
 GAIN = Method(

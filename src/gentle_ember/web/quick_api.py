@@ -11,9 +11,12 @@ from pydantic import ValidationError
 
 from gentle_ember.core import quick
 from gentle_ember.core.figure import Figure, Input, Method, exact
+from gentle_ember.core.fuels import NATURAL_GAS_HHV_J_M3, PROPANE, biogas, natural_gas
 from gentle_ember.core.job import Job
+from gentle_ember.core.pipe import NOMINAL_M, pipe_gas
 from gentle_ember.core.quantities import KINDS
 from gentle_ember.core.sections.cylinder import answer, helps
+from gentle_ember.core.sections.pipe import PipeCase, pipe_answer
 from gentle_ember.core.sections.runs import cylinder_question
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.validate import field_errors
@@ -27,6 +30,8 @@ from gentle_ember.web.schemas import (
     CylinderIn,
     CylinderOut,
     DerateIn,
+    GasPipeIn,
+    GasPipeOut,
     OutputOut,
     RunTimeIn,
     RunTimesOut,
@@ -129,6 +134,37 @@ def _cylinder_job(body: CylinderIn) -> Job:
         body.temperature_k,
         body.relative_humidity,
         at_hand,
+    )
+
+
+@api.post("/gas-pipe", responses={200: GasPipeOut})
+def gas_pipe(body: GasPipeIn) -> Response:
+    """A house-side pipe: what it passes, drops, reaches, or which size is wanted."""
+    if body.nominal not in NOMINAL_M:
+        sizes = ", ".join(NOMINAL_M)
+        raise InvalidJobError([FieldError("nominal", f"Nominal sizes are {sizes} in.")])
+    fuel = PROPANE
+    if body.gas == "natural_gas":
+        fuel = natural_gas(body.hhv_j_m3 or NATURAL_GAS_HHV_J_M3)
+    elif body.gas == "biogas":
+        fuel = biogas(0.6 if body.methane_share is None else body.methane_share)
+    found = pipe_answer(
+        PipeCase(
+            pipe_gas(fuel),
+            body.solve,
+            body.heat_w,
+            body.nominal,
+            body.drop_pa,
+            body.length_m,
+            body.elevation_m,
+        )
+    )
+    return jsonify(
+        {
+            "figures": [present.figure(one) for one in found.figures],
+            "nominal": found.nominal,
+            "enough": found.enough,
+        }
     )
 
 

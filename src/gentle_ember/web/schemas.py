@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, RootModel, StringConstraints
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuel_use import SetClass
 from gentle_ember.core.output import School
+from gentle_ember.core.sections.pipe import Solve
 
 System = Literal["us", "metric"]
 WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
@@ -184,6 +185,20 @@ class CylinderIn(Request):
     elevation_m: float = 0.0
     relative_humidity: float | None = None
     shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
+
+
+class GasPipeIn(Request):
+    """Quick gas pipe, SI; demand on the higher heating value."""
+
+    gas: Literal["propane", "natural_gas", "biogas"] = "natural_gas"
+    solve: Solve = Solve.BORE
+    nominal: str = "3/4"
+    heat_w: float
+    drop_pa: float
+    length_m: float
+    elevation_m: float = 0.0
+    methane_share: float | None = None
+    hhv_j_m3: float | None = None
 
 
 class ConvertIn(Request):
@@ -440,6 +455,14 @@ class ReadOut(BaseModel):
     value: float
     us: str
     metric: str
+
+
+class GasPipeOut(BaseModel):
+    """A pipe's figures, the size it comes to, and whether that is enough."""
+
+    figures: list[FigureOut]
+    nominal: str | None
+    enough: bool | None
 
 
 class ConvertOut(BaseModel):

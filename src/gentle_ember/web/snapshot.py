@@ -16,7 +16,7 @@ def snapshot(
     """A job with what follows from it; sections only when a view asks."""
     wants_output = "output" in views
     section = planned.output if wants_output else None
-    runs = planned.all_runs if wants_output else None
+    runs = planned.all_runs if "sizes" in views else None
     return {
         "id": stored.id,
         "revision": stored.revision,

@@ -399,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quick/gas-pipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A house-side pipe: what it passes, drops, reaches, or which size is wanted. */
+        post: operations["quick_gas_pipe_gas_pipe_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quick/run-time": {
         parameters: {
             query?: never;
@@ -1311,6 +1328,58 @@ export interface components {
             specific_gravity: components["schemas"]["Fact"] | null;
             /** @default null */
             sulphide: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * GasPipeIn
+         * @description Quick gas pipe, SI; demand on the higher heating value.
+         */
+        GasPipeIn: {
+            /** Drop Pa */
+            drop_pa: number;
+            /**
+             * Elevation M
+             * @default 0
+             */
+            elevation_m: number;
+            /**
+             * Gas
+             * @default natural_gas
+             * @enum {string}
+             */
+            gas: "propane" | "natural_gas" | "biogas";
+            /** Heat W */
+            heat_w: number;
+            /**
+             * Hhv J M3
+             * @default null
+             */
+            hhv_j_m3: number | null;
+            /** Length M */
+            length_m: number;
+            /**
+             * Methane Share
+             * @default null
+             */
+            methane_share: number | null;
+            /**
+             * Nominal
+             * @default 3/4
+             */
+            nominal: string;
+            /** @default bore */
+            solve: components["schemas"]["Solve"];
+        };
+        /**
+         * GasPipeOut
+         * @description A pipe's figures, the size it comes to, and whether that is enough.
+         */
+        GasPipeOut: {
+            /** Enough */
+            enough: boolean | null;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Nominal */
+            nominal: string | null;
         };
         /**
          * GeneratorSet
@@ -2624,6 +2693,12 @@ export interface components {
             walk: components["schemas"]["WalkOut"] | null;
         };
         /**
+         * Solve
+         * @description What is asked of the pipe.
+         * @enum {string}
+         */
+        Solve: "flow" | "drop" | "length" | "bore";
+        /**
          * Stack
          * @description What sits between carburetor and nuts, and the room around it.
          */
@@ -3875,6 +3950,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutputOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_gas_pipe_gas_pipe_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GasPipeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GasPipeOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -69,5 +69,6 @@ export const QUICK = [
   { name: 'derate', title: 'Derate' },
   { name: 'run-time', title: 'Run time' },
   { name: 'cylinder', title: 'Cylinder' },
+  { name: 'gas-pipe', title: 'Gas pipe' },
   { name: 'convert', title: 'Convert' }
 ] as const;

@@ -1,9 +1,8 @@
 <script lang="ts">
   import Camera from '@lucide/svelte/icons/camera';
   import X from '@lucide/svelte/icons/x';
-  import { prefs } from '$lib/prefs.svelte';
-  import { writeKey } from '$lib/job/outbox';
   import { useJob } from '$lib/job/session.svelte';
+  import { keepFile } from '$lib/job/upload';
 
   interface Props {
     /** What the photo shows, as a path of the job. */
@@ -23,20 +22,7 @@
     const input = event.currentTarget;
     for (const file of input.files ?? []) {
       message = 'Keeping it…';
-      const query = new URLSearchParams({ name: file.name, who: prefs.who, subject });
-      try {
-        const answer = await fetch(`/api/jobs/${job().id}/attachments?${query}`, {
-          method: 'POST',
-          headers: {
-            'Idempotency-Key': writeKey(),
-            'Content-Type': file.type || 'application/octet-stream'
-          },
-          body: file
-        });
-        message = answer.ok ? '' : ((await answer.json()) as { detail: string }).detail;
-      } catch {
-        message = `${file.name} was not kept: the server does not answer. Choose it again.`;
-      }
+      message = await keepFile(job().id, file, subject);
     }
     input.value = '';
     await job().refresh();

@@ -1,9 +1,8 @@
 <script lang="ts">
   import Paperclip from '@lucide/svelte/icons/paperclip';
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { prefs } from '$lib/prefs.svelte';
-  import { writeKey } from './outbox';
   import { useJob } from './session.svelte';
+  import { keepFile } from './upload';
 
   const job = useJob();
   let message = $state('');
@@ -13,20 +12,7 @@
     const input = event.currentTarget;
     for (const file of input.files ?? []) {
       message = `Keeping ${file.name}…`;
-      const query = new URLSearchParams({ name: file.name, who: prefs.who });
-      try {
-        const answer = await fetch(`/api/jobs/${job().id}/attachments?${query}`, {
-          method: 'POST',
-          headers: {
-            'Idempotency-Key': writeKey(),
-            'Content-Type': file.type || 'application/octet-stream'
-          },
-          body: file
-        });
-        message = answer.ok ? '' : ((await answer.json()) as { detail: string }).detail;
-      } catch {
-        message = `${file.name} was not kept: the server does not answer. Choose it again.`;
-      }
+      message = await keepFile(job().id, file);
     }
     input.value = '';
     await job().refresh();

@@ -235,7 +235,9 @@ export class JobSession {
 
   private async send(write: Write & { preview?: boolean }): Promise<Snapshot> {
     const params = { path: { job_id: this.id } };
-    const common = { key: write.key, who: prefs.who, views: this.views };
+    // What stands below the fold follows when a change rests, so that a drag stays light.
+    const views = write.preview ? this.views.replace(/,?sizes/, '') : this.views;
+    const common = { key: write.key, who: prefs.who, views };
     if (write.kind === 'undo')
       return ask(api.POST('/api/jobs/{job_id}/undo', { params, body: common }));
     if (write.kind === 'redo')

@@ -227,7 +227,8 @@
   }
   @media (max-width: 700px) {
     .line {
-      grid-template-columns: 1fr 1fr 1fr 1fr;
+      grid-template-columns: 1.7fr 1fr 1fr 1fr;
+      gap: 0.3rem;
     }
     .what {
       grid-column: 1 / -1;

@@ -8,7 +8,7 @@ from gentle_ember.core.method import gas, gasoline, instead
 from gentle_ember.core.method.base import Kind, School
 
 _ALL_GASES = ("propane", "natural_gas", "biogas")
-_RUN_DRY = "gas after the bowl is run dry; gasoline again after shutting the gas"
+_RUN_DRY = "with the bowl run dry"
 
 _ALL = (
     School(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 
 from gentle_ember.core import air
@@ -23,6 +24,8 @@ from gentle_ember.core.memo import remember
 from gentle_ember.core.supply import MASS_DRAW, mass_draw
 
 LONGEST_S = 30 * 86400.0
+LONGEST_STEP_S = 1.5 * 3600.0
+FIRST_PASS, PASSES, CLEAR_K = 20, 3, 3.0
 U_ENDS = (0.75, 1.35)
 NARROWS = (
     "weigh the cylinder before and after a run (contents and fuel use)",
@@ -80,30 +83,57 @@ class CylinderAnswer:
     curve: Chill
 
 
-def course(case: CylinderCase, steps: int, fuel_scale: float = 1.0, u_scale: float = 1.0) -> Chill:
-    """The chill of each cylinder when the draw is shared evenly, in about `steps` steps."""
+def course(
+    case: CylinderCase,
+    steps: int,
+    fuel_scale: float = 1.0,
+    u_scale: float = 1.0,
+    near_s: float | None = None,
+) -> Chill:
+    """The chill of each cylinder when the draw is shared evenly, in about `steps` steps.
+
+    A first pass finds about when it ends, unless `near_s` tells, so that a cylinder that starves
+    early is stepped as finely as one that empties.
+    """
     draw = mass_draw(case.line.fuel_w(case.load_w) * fuel_scale, PROPANE) / case.count
     horizon = LONGEST_S if draw <= 0 else min(LONGEST_S, 1.02 * case.contents_kg / draw + 60.0)
-    return chill(
-        case.size,
-        case.contents_kg,
-        draw,
-        case.ambient_k,
-        case.lowest_k,
-        SHELTERS[case.shelter] * u_scale,
-        step_s=horizon / steps,
-        horizon_s=horizon,
-    )
+
+    def to(end_s: float, count: int) -> Chill:
+        # A step much longer than the cylinder's own time constant would not settle.
+        count = max(count, math.ceil(end_s / LONGEST_STEP_S))
+        return chill(
+            case.size,
+            case.contents_kg,
+            draw,
+            case.ambient_k,
+            case.lowest_k,
+            SHELTERS[case.shelter] * u_scale,
+            step_s=end_s / count,
+            horizon_s=end_s,
+        )
+
+    if near_s is None:
+        first = to(horizon, FIRST_PASS)
+        if first.starved_s is None and min(first.temperatures_k) > case.lowest_k + CLEAR_K:
+            return first if steps <= FIRST_PASS else to(horizon, steps)
+        near_s = first.ended_s
+    for _ in range(PASSES):
+        end = min(horizon, max(60.0, 1.25 * near_s))
+        found = to(end, steps)
+        if found.starved_s is not None or end >= horizon:
+            return found
+        near_s = found.ended_s
+    return to(horizon, steps)
 
 
 @remember(1024)
 def run_figure(case: CylinderCase, key: str, label: str) -> Figure:
     """How long the gas comes: until empty or until too cold, whichever is first."""
-    stated = course(case, 120)
+    stated = course(case, 40)
     band = case.line.band
-    low = course(case, 40, 1 + band, U_ENDS[0]).ended_s
-    high = course(case, 40, 1 - band, U_ENDS[1]).ended_s
     value = stated.ended_s
+    low = course(case, 20, 1 + band, U_ENDS[0], 0.8 * value).ended_s
+    high = course(case, 20, 1 - band, U_ENDS[1], 1.3 * value).ended_s
     notes: tuple[str, ...] = ("empty",)
     if stated.starved_s is not None:
         notes = ("too cold", f"left_kg={stated.left_kg * case.count:.4f}")

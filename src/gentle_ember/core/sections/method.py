@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from gentle_ember.core import studs
 from gentle_ember.core.facts import Fact
@@ -10,11 +11,10 @@ from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Roundi
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.inspection import Task
 from gentle_ember.core.job import Job
-from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case, Kind, Reason, School, Verdict, verdict_of
-from gentle_ember.core.method.gas import joint
 from gentle_ember.core.method.gasoline import JET_DENSITY, jet_ratio
 from gentle_ember.core.method.registry import SCHOOLS, clash
+from gentle_ember.core.method.stack import joint
 from gentle_ember.core.sections.given import fuel_line, planned_load
 from gentle_ember.core.sections.output import FuelOutput, OutputSection, output_section
 from gentle_ember.core.sections.runs import RunsSection
@@ -34,22 +34,45 @@ MEASURED_M = 0.3e-3
 """What a caliper on a stud end is good for [m]."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Judged:
-    """One school on this set: verdict, reasons, and what it comes to."""
+    """One school on this set: verdict and reasons; what it comes to is worked out when asked."""
 
     school: School
     verdict: Verdict
     reasons: tuple[Reason, ...]
     fuel: FuelKey
-    output: Figure | None
-    run: Figure | None
-    hours: Figure
-    parts: Figure
-    figures: tuple[Figure, ...]
     chosen: bool
     clash: str
     """Why it can't be added to what is chosen; empty when it can, or is chosen itself."""
+    case: Case = field(repr=False)
+    runs: RunsSection | None = field(repr=False)
+    tasks: tuple[Task, ...] = field(repr=False)
+
+    @cached_property
+    def output(self) -> Figure | None:
+        """Steady output on its fuel; None for schools that bring another machine."""
+        return _output(self.case, self.school, self.fuel)
+
+    @cached_property
+    def run(self) -> Figure | None:
+        """The shortest run time on its fuel, or the remote tank's."""
+        return _run(self.case, self.school, self.fuel, self.runs)
+
+    @cached_property
+    def hours(self) -> Figure:
+        """Bench hours with the open tasks of the walk-round."""
+        return _hours(self.school, self.tasks)
+
+    @cached_property
+    def parts(self) -> Figure:
+        """What its parts usually cost."""
+        return _parts(self.school)
+
+    @cached_property
+    def figures(self) -> tuple[Figure, ...]:
+        """Figures of its own: thread left, turns, jet."""
+        return _figures(self.case, self.school)
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +93,6 @@ class MethodSection:
         return tuple(one for one in self.judged if one.chosen)
 
 
-@remember(64)
 def method_section(
     job: Job, output: OutputSection | None, runs: RunsSection | None, tasks: tuple[Task, ...]
 ) -> MethodSection:
@@ -91,19 +113,7 @@ def _judge(case: Case, school: School, runs: RunsSection | None, tasks: tuple[Ta
         "",
     )  # fmt: skip
     fuel = _fuel(case, school)
-    return Judged(
-        school,
-        verdict_of(reasons),
-        reasons,
-        fuel,
-        _output(case, school, fuel),
-        _run(case, school, fuel, runs),
-        _hours(school, tasks),
-        _parts(school),
-        _figures(case, school),
-        chosen,
-        against,
-    )
+    return Judged(school, verdict_of(reasons), reasons, fuel, chosen, against, case, runs, tasks)
 
 
 def _fuel(case: Case, school: School) -> FuelKey:

@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.method.networks import AsBefore, as_before, fuel_system
-from gentle_ember.core.states import Control, Fault, Slip, State, faults, slips
+from gentle_ember.core.states import Control, Fault, Network, Slip, State, faults, slips
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class StateColumn:
     """One state: where everything stands, what that lets happen, and which slips are dangerous."""
 
+    network: Network
     state: State
     faults: tuple[Fault, ...]
-    slips: tuple[Slip, ...]
+
+    @cached_property
+    def slips(self) -> tuple[Slip, ...]:
+        """Every control that may not stand otherwise, and why."""
+        return slips(self.network, self.state)
 
     @property
     def safe(self) -> bool:
@@ -37,8 +43,7 @@ def states_section(case: Case, methods: tuple[str, ...]) -> StatesSection:
     """Compute the matrix."""
     system = fuel_system(case, methods)
     columns = tuple(
-        StateColumn(state, faults(system.network, state), slips(system.network, state))
-        for state in system.states
+        StateColumn(system.network, state, faults(system.network, state)) for state in system.states
     )
     gasoline = sum(
         fault.never for column in columns if column.state.key == "gasoline"

@@ -2,6 +2,7 @@
   import { QUICK } from '$lib/frame/current.svelte';
   import Convert from '$lib/quick/Convert.svelte';
   import Cylinder from '$lib/quick/Cylinder.svelte';
+  import GasPipe from '$lib/quick/GasPipe.svelte';
   import Derate from '$lib/quick/Derate.svelte';
   import RunTime from '$lib/quick/RunTime.svelte';
   import type { PageProps } from './$types';
@@ -11,6 +12,7 @@
     derate: 'What a rating becomes on each fuel, at an elevation and a temperature.',
     'run-time': 'How long a tank and each cylinder last at a load.',
     cylinder: 'Until empty, until too cold, and what would help.',
+    'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
     convert: 'Any quantity of the trade in its other units.'
   };
 </script>
@@ -35,6 +37,7 @@
   {#if data.entry.name === 'derate'}<Derate />
   {:else if data.entry.name === 'run-time'}<RunTime />
   {:else if data.entry.name === 'cylinder'}<Cylinder />
+  {:else if data.entry.name === 'gas-pipe'}<GasPipe />
   {:else}<Convert />{/if}
 </main>
 
@@ -58,6 +61,7 @@
   }
   nav {
     display: flex;
+    flex-wrap: wrap;
     gap: 0.2rem;
     align-items: start;
   }

@@ -22,7 +22,7 @@
 
 <SheetHead
   title="What the owner wants"
-  text="In his words, as choices, and what the set must carry."
+  text="In the owner's words, as choices, and what the set must carry."
 />
 <TextField path="wish" label="In the owner's words" rows={2} />
 

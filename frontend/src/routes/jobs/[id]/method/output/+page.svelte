@@ -15,7 +15,7 @@
   import { prefs } from '$lib/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('output'));
+  $effect(() => void job().look('output,sizes'));
   let now = $derived(job().now);
   let at = $derived(`sites.${now?.job.site ?? 's1'}`);
   let site = $derived(now?.job.sites[now.job.site]);
@@ -25,6 +25,11 @@
   let shown = $derived(
     (field: string, fallback: string) => now?.shown[`${at}.${field}`]?.[prefs.system] ?? fallback
   );
+  // What is at hand is live while dragging; the other sizes follow when the change rests.
+  let runs = $derived([
+    ...(now?.ledger?.runs ?? []),
+    ...(now?.runs ?? job().settled?.runs ?? []).filter((run) => !run.at_hand)
+  ]);
 </script>
 
 <SheetHead
@@ -60,7 +65,7 @@
   <section class="section">
     <h2>How long it runs</h2>
     <RunTable
-      runs={now.runs ?? []}
+      {runs}
       hottest={shown('hottest', prefs.system === 'us' ? '77 °F, assumed' : '25 °C, assumed')}
       coldest={shown('coldest', prefs.system === 'us' ? '32 °F, assumed' : '0 °C, assumed')}
     />
