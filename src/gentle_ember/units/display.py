@@ -57,7 +57,7 @@ def text_of(number: Decimal) -> str:
 
 
 def show(figure: Figure, system: System) -> Shown:
-    """A figure in one system, its band rounded outward."""
+    """A figure in one system, its band rounded outward; what has no band has equal ends."""
     unit = unit_for(figure.kind, system, figure.value)
 
     def at(value: float, rounding: Rounding) -> Decimal:
@@ -65,13 +65,10 @@ def show(figure: Figure, system: System) -> Shown:
         return rounded(scaled, unit.decimals, SIGNIFICANT, rounding)
 
     number = at(figure.value, figure.rounding)
-    return Shown(
-        text_of(number),
-        unit.text,
-        text_of(at(figure.band.low, Rounding.DOWN)),
-        text_of(at(figure.band.high, Rounding.UP)),
-        float(number),
-    )
+    low = high = number
+    if figure.band.low < figure.band.high:
+        low, high = at(figure.band.low, Rounding.DOWN), at(figure.band.high, Rounding.UP)
+    return Shown(text_of(number), unit.text, text_of(low), text_of(high), float(number))
 
 
 @lru_cache(maxsize=16384)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import asdict
 from typing import Any
 
 from flask import Response, jsonify
@@ -10,6 +11,8 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
 from gentle_ember.core import quick
+from gentle_ember.core.answers import ANSWERS, FIELD_OF
+from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.figure import Figure, Input, Method, exact
 from gentle_ember.core.fuels import NATURAL_GAS_HHV_J_M3, PROPANE, biogas, natural_gas
 from gentle_ember.core.job import Job
@@ -19,7 +22,7 @@ from gentle_ember.core.sections.cylinder import answer, helps
 from gentle_ember.core.sections.pipe import PipeCase, pipe_answer
 from gentle_ember.core.sections.runs import cylinder_question
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
-from gentle_ember.store.validate import field_errors
+from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.registry import CONVERSIONS, System
 from gentle_ember.web import present
@@ -30,11 +33,15 @@ from gentle_ember.web.schemas import (
     CylinderIn,
     CylinderOut,
     DerateIn,
+    FiguresOut,
     GasPipeIn,
     GasPipeOut,
     OutputOut,
     RunTimeIn,
     RunTimesOut,
+    SmallAnswersOut,
+    SmallIn,
+    SmallPath,
 )
 from gentle_ember.web.services import services
 
@@ -166,6 +173,54 @@ def gas_pipe(body: GasPipeIn) -> Response:
             "enough": found.enough,
         }
     )
+
+
+@api.get("/forms", responses={200: SmallAnswersOut})
+def forms() -> Response:
+    """The small quick answers: what each asks, with defaults, for the page to draw."""
+    return jsonify(
+        [
+            {
+                "key": one.key,
+                "title": one.title,
+                "text": one.text,
+                "caution": one.caution,
+                "fields": [
+                    {
+                        **asdict(field),
+                        "options": [{"value": v, "text": t} for v, t in field.options],
+                    }
+                    for field in one.fields
+                ],
+            }
+            for one in ANSWERS.values()
+        ]
+    )
+
+
+@api.post("/<name>", responses={200: FiguresOut, 404: Problem})
+def small(path: SmallPath, body: SmallIn) -> Response:
+    """One of the small answers: SI values by the names of its fields, Figures out."""
+    found = ANSWERS.get(path.name)
+    if found is None:
+        raise NotFoundError("There is no such quick answer.")
+    named = {field.name: field for field in found.fields}
+    errors = [FieldError(name, "It asks no such thing.") for name in body.root if name not in named]
+    for field in found.fields:
+        value = body.root.get(field.name)
+        if field.kind == "choice" and value not in [None, *(one for one, _ in field.options)]:
+            errors.append(FieldError(field.name, "That is not one of the choices."))
+        elif value is None and field.default is not None and not field.assumed:
+            errors.append(FieldError(field.name, f"Give {field.label.lower()}."))
+        elif field.kind != "choice" and isinstance(value, str):
+            errors.append(FieldError(field.name, "A number [SI] is wanted."))
+    if errors:
+        raise InvalidJobError(errors)
+    try:
+        return jsonify([present.figure(one) for one in found.solve(body.root)])
+    except QuantityError as error:
+        path_of = FIELD_OF.get(error.name, error.name)
+        raise InvalidJobError([FieldError(path_of, allowed(error))]) from None
 
 
 @api.post("/convert", responses={200: ConvertOut})

@@ -201,6 +201,16 @@ class GasPipeIn(Request):
     hhv_j_m3: float | None = None
 
 
+class SmallPath(Request):
+    """A small quick answer's name."""
+
+    name: Annotated[str, StringConstraints(pattern=r"^[a-z-]{1,40}$")]
+
+
+class SmallIn(RootModel[dict[str, float | str | None]]):
+    """Values [SI] and choices by the names of the answer's fields."""
+
+
 class ConvertIn(Request):
     """Quick conversion of a typed quantity; the kind is found when it is not given."""
 
@@ -463,6 +473,43 @@ class GasPipeOut(BaseModel):
     figures: list[FigureOut]
     nominal: str | None
     enough: bool | None
+
+
+class FiguresOut(RootModel[list[FigureOut]]):
+    """Figures, the most asked for first."""
+
+
+class ChoiceOut(BaseModel):
+    """A choice of a field."""
+
+    value: str
+    text: str
+
+
+class SmallFieldOut(BaseModel):
+    """One thing a small answer asks; `default` is SI, `sample` how it is typed."""
+
+    name: str
+    label: str
+    kind: str
+    default: float | str | None
+    sample: str
+    assumed: str
+    options: list[ChoiceOut]
+
+
+class SmallAnswerOut(BaseModel):
+    """A small quick answer."""
+
+    key: str
+    title: str
+    text: str
+    caution: str
+    fields: list[SmallFieldOut]
+
+
+class SmallAnswersOut(RootModel[list[SmallAnswerOut]]):
+    """All of them, in order."""
 
 
 class ConvertOut(BaseModel):

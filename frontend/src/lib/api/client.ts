@@ -25,6 +25,7 @@ export type States = Schemas['StatesOut'];
 export type ReadyItem = Schemas['ItemOut'];
 export type Like = Schemas['LikeOut'];
 export type Finding = Schemas['Finding'];
+export type SmallAnswer = Schemas['SmallAnswerOut'];
 export type Appliance = Schemas['Appliance'];
 export type SketchItem = Schemas['SketchItem'];
 export type System = 'us' | 'metric';

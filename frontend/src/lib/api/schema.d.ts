@@ -399,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quick/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The small quick answers: what each asks, with defaults, for the page to draw. */
+        get: operations["quick_forms_forms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quick/gas-pipe": {
         parameters: {
             query?: never;
@@ -427,6 +444,23 @@ export interface paths {
         put?: never;
         /** How long a tank and each cylinder size last at a load, and the gas flows. */
         post: operations["quick_run_time_run_time_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One of the small answers: SI values by the names of its fields, Figures out. */
+        post: operations["quick_small__name__post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -784,6 +818,16 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * ChoiceOut
+         * @description A choice of a field.
+         */
+        ChoiceOut: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: string;
         };
         /**
          * Choke
@@ -1189,6 +1233,11 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * FiguresOut
+         * @description Figures, the most asked for first.
+         */
+        FiguresOut: components["schemas"]["FigureOut"][];
         /**
          * Finding
          * @description One place of the walk-round: how it looked, what was measured, what is decided, done by.
@@ -2651,6 +2700,54 @@ export interface components {
             position: string;
         };
         /**
+         * SmallAnswerOut
+         * @description A small quick answer.
+         */
+        SmallAnswerOut: {
+            /** Caution */
+            caution: string;
+            /** Fields */
+            fields: components["schemas"]["SmallFieldOut"][];
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SmallAnswersOut
+         * @description All of them, in order.
+         */
+        SmallAnswersOut: components["schemas"]["SmallAnswerOut"][];
+        /**
+         * SmallFieldOut
+         * @description One thing a small answer asks; `default` is SI, `sample` how it is typed.
+         */
+        SmallFieldOut: {
+            /** Assumed */
+            assumed: string;
+            /** Default */
+            default: number | string | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["ChoiceOut"][];
+            /** Sample */
+            sample: string;
+        };
+        /**
+         * SmallIn
+         * @description Values [SI] and choices by the names of the answer's fields.
+         */
+        SmallIn: {
+            [key: string]: number | string | null;
+        };
+        /**
          * SnapshotOut
          * @description A job as it stands, with what follows from it.
          */
@@ -3963,6 +4060,35 @@ export interface operations {
             };
         };
     };
+    quick_forms_forms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SmallAnswersOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quick_gas_pipe_gas_pipe_post: {
         parameters: {
             query?: never;
@@ -4016,6 +4142,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunTimesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_small__name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SmallIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */

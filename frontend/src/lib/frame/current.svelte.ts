@@ -70,5 +70,10 @@ export const QUICK = [
   { name: 'run-time', title: 'Run time' },
   { name: 'cylinder', title: 'Cylinder' },
   { name: 'gas-pipe', title: 'Gas pipe' },
+  { name: 'meter-clock', title: 'Meter clock' },
+  { name: 'load-screw-start', title: 'Load screw' },
+  { name: 'gas-change', title: 'Gas change' },
+  { name: 'coupler-loss', title: 'Hose and coupler' },
+  { name: 'gravity-feed', title: 'Gravity feed' },
   { name: 'convert', title: 'Convert' }
 ] as const;

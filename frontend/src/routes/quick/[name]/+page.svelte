@@ -5,16 +5,25 @@
   import GasPipe from '$lib/quick/GasPipe.svelte';
   import Derate from '$lib/quick/Derate.svelte';
   import RunTime from '$lib/quick/RunTime.svelte';
+  import Small from '$lib/quick/Small.svelte';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask } from '$lib/api/client';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
-  const TEXTS = {
+  const TEXTS: Record<string, string> = {
     derate: 'What a rating becomes on each fuel, at an elevation and a temperature.',
     'run-time': 'How long a tank and each cylinder last at a load.',
     cylinder: 'Until empty, until too cold, and what would help.',
     'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
     convert: 'Any quantity of the trade in its other units.'
   };
+  const forms = createQuery(() => ({
+    queryKey: ['quick', 'forms'],
+    queryFn: () => ask(api.GET('/api/quick/forms')),
+    staleTime: Infinity
+  }));
+  let form = $derived(forms.data?.find((one) => one.key === data.entry.name));
 </script>
 
 <svelte:head><title>Quick {data.entry.title.toLowerCase()} · Gentle Ember</title></svelte:head>
@@ -23,7 +32,7 @@
   <header>
     <div>
       <h1>Quick {data.entry.title.toLowerCase()}</h1>
-      <p class="quiet">{TEXTS[data.entry.name]} Nothing is saved.</p>
+      <p class="quiet">{TEXTS[data.entry.name] ?? form?.text ?? ''} Nothing is saved.</p>
     </div>
     <nav aria-label="Quick answers">
       {#each QUICK as one (one.name)}
@@ -38,7 +47,8 @@
   {:else if data.entry.name === 'run-time'}<RunTime />
   {:else if data.entry.name === 'cylinder'}<Cylinder />
   {:else if data.entry.name === 'gas-pipe'}<GasPipe />
-  {:else}<Convert />{/if}
+  {:else if data.entry.name === 'convert'}<Convert />
+  {:else if form}{#key form.key}<Small {form} />{/key}{/if}
 </main>
 
 <style>
