@@ -129,6 +129,7 @@ def _of_runs(runs: RunsSection | None) -> Iterator[Caution]:
                 "method",
                 f"{run.label}: too cold to give gas after about "
                 f"{int(figure.value / 360) / 10:.1f} h at the planned load.",
+                "load.planned",
             )
 
 

@@ -27,16 +27,15 @@ from gentle_ember.units import ReadingError, read
 from gentle_ember.units.registry import CONVERSIONS, System
 from gentle_ember.web import present
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas import (
+from gentle_ember.web.schemas import CylinderOut, OutputOut
+from gentle_ember.web.schemas_quick import (
     ConvertIn,
     ConvertOut,
     CylinderIn,
-    CylinderOut,
     DerateIn,
     FiguresOut,
     GasPipeIn,
     GasPipeOut,
-    OutputOut,
     RunTimeIn,
     RunTimesOut,
     SmallAnswersOut,

@@ -1,0 +1,73 @@
+"""The small quick answers and the gas pipe over HTTP."""
+
+import pytest
+
+
+def test_quick_gas_pipe_sizes_and_refuses_at_the_quantity(client):
+    body = {"solve": "bore", "heat_w": 38e3, "drop_pa": 124.5, "length_m": 22.0}
+    found = client.post("/api/quick/gas-pipe", json=body).json
+    assert found["nominal"] == "1"
+    assert [figure["key"] for figure in found["figures"]] == ["pipe.bore", "pipe.drop"]
+    flow = client.post("/api/quick/gas-pipe", json={**body, "solve": "flow"}).json
+    assert flow["enough"] is False
+    assert flow["figures"][0]["rivals"][0]["name"].startswith("Spitzglass")
+    for name, value, path in (
+        ("drop_pa", 5e4, "pressure drop"), ("length_m", -3, "length"), ("nominal", "9", "nominal"),
+    ):  # fmt: skip
+        refused = client.post("/api/quick/gas-pipe", json={**body, name: value})
+        assert refused.status_code == 422
+        assert refused.json["errors"][0]["path"] == path
+
+
+def answer(client, name, **values):
+    found = client.post(f"/api/quick/{name}", json=values)
+    return {one["key"]: one for one in found.json} if found.status_code == 200 else found
+
+
+def test_small_answers_give_figures_from_their_own_defaults(client):
+    forms = client.get("/api/quick/forms").json
+    assert len(forms) == 5
+    for form in forms:
+        values = {field["name"]: field["default"] for field in form["fields"]}
+        figures = answer(client, form["key"], **values)
+        assert all(figure["method"]["formula"] and figure["inputs"] for figure in figures.values())
+        typed = {field["name"]: field for field in form["fields"] if field["sample"]}
+        for name, field in typed.items():
+            read = {"text": field["sample"], "kind": field["kind"], "system": "us"}
+            value = client.post("/api/quantities/read", json=read).json["value"]
+            assert value == pytest.approx(field["default"], rel=1e-3), name
+
+
+def test_small_answers_against_their_check_values(client):
+    clock = answer(client, "meter-clock", dial_m3=0.0283168466, turns=2, seconds_s=62)
+    assert clock["meter.flow"]["value"] * 3600 / 0.0283168466 == pytest.approx(118.1, abs=0.1)
+    change = answer(client, "gas-change", before="propane", after="natural_gas", turns=2)
+    assert change["change.area"]["value"] == pytest.approx(1.53, abs=0.04)
+    start = answer(client, "load-screw-start", gas="propane", shaft_w=745.7 * 8, running_w=1000)
+    assert start["screw.turns"]["value"] == pytest.approx(2.0, abs=0.001)
+    feed = {"bore_m": 6.35e-3, "length_m": 2.0, "running_w": 5000.0}
+    low, high = (answer(client, "gravity-feed", head_m=head, **feed) for head in (0.1, 0.8))
+    assert low["feed.flow"]["value"] < high["feed.flow"]["value"]
+    assert high["feed.needle"]["notes"]
+    loss = [
+        answer(client, "coupler-loss", gas="propane", heat_w=30e3, bore_m=0.0095, length_m=metres)
+        for metres in (1.0, 3.0)
+    ]
+    assert loss[0]["loss.whole"]["value"] < loss[1]["loss.whole"]["value"]
+
+
+@pytest.mark.parametrize(
+    ("name", "values", "path"),
+    [
+        ("meter-clock", {"dial_m3": 0.0283, "turns": 2}, "seconds_s"),
+        ("meter-clock", {"dial_m3": 0.0283, "turns": 2, "seconds_s": 1e-9}, "seconds_s"),
+        ("gas-change", {"before": "coal", "after": "propane", "turns": 1}, "before"),
+        ("gas-change", {"before": "propane", "after": "propane", "turns": "two"}, "turns"),
+        ("gravity-feed", {"magic": 1}, "magic"),
+    ],
+)
+def test_small_answers_refuse_at_the_field(client, name, values, path):
+    refused = answer(client, name, **values)
+    assert refused.status_code == 422
+    assert path in [error["path"] for error in refused.json["errors"]]
+    assert client.post("/api/quick/nothing", json={}).status_code == 404
