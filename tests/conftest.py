@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import itertools
+import os
 import shutil
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from gentle_ember.catalog import load
 from gentle_ember.core.change import Change
@@ -15,6 +17,12 @@ from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.web.app import create_app
+
+# The same examples every time: a submission fails for what it changed, not by chance.
+# `HYPOTHESIS_PROFILE=wide` looks further, with other examples at every run.
+settings.register_profile("steady", derandomize=True, deadline=None)
+settings.register_profile("wide", max_examples=1000, deadline=None)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 _numbers = itertools.count()
 

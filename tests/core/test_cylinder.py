@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 from CoolProp.CoolProp import PropsSI
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
@@ -103,7 +103,6 @@ def test_minute_steps_agree_with_a_tight_integrator(key, load_w, celsius):
     st.floats(235, 315),
     st.sampled_from([6.0, 12.0, 25.0]),
 )
-@settings(deadline=None)
 def test_mass_is_conserved_and_temperature_stays_between(size, fill, draw, ambient, u):
     lowest = starvation_temperature(0.0)
     start = fill * size.full_kg
@@ -127,7 +126,6 @@ def test_colder_never_boils_off_more(size, fill, one, other):
 
 
 @given(sizes, st.floats(2e-5, 2e-3), st.floats(250, 315), st.floats(250, 315))
-@settings(deadline=None)
 def test_colder_never_runs_longer(size, draw, one, other):
     cold, warm = sorted((one, other))
     lowest = starvation_temperature(0.0)

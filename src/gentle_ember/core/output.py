@@ -259,7 +259,9 @@ def derate(
         check("relative humidity", "share", at.relative_humidity, 0.0, 1.0)
     worst = case is Case.LOW
     cooling = CHARGE_COOLING if case is Case.STATED else CHARGE_COOLING_ENDS[worst]
-    friction = FRICTION_SHARE if case is Case.STATED else FRICTION_SHARE_ENDS[worst]
+    # More friction costs a starved engine and favours one that gains: each end takes its own.
+    shares = (FRICTION_SHARE,) if case is Case.STATED else FRICTION_SHARE_ENDS
+    end = min if worst else max
     per_305_m = FIELD_PER_305_M if case is Case.STATED else FIELD_PER_305_M_ENDS[worst]
     rich_loss = RICH_LOSS if case is Case.STATED else RICH_LOSS_ENDS[worst]
 
@@ -273,7 +275,7 @@ def derate(
     r, direct = 1.0, 1.0
 
     def remaining() -> float:
-        return direct * friction_factor(r, friction)
+        return direct * end(friction_factor(r, share) for share in shares)
 
     if fuel_is_physics:
         r *= r_fuel
