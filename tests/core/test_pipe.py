@@ -7,10 +7,11 @@ from hypothesis import strategies as st
 from gentle_ember.core import pipe
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.fuels import GASOLINE_E0, PROPANE, biogas, natural_gas
+from gentle_ember.core.quantities import INCH_WC_PA
 from gentle_ember.core.sections.pipe import PipeCase, Solve, pipe_answer
 
 NATURAL, LP = pipe.pipe_gas(natural_gas()), pipe.pipe_gas(PROPANE)
-HALF_INCH_WC = 0.5 * pipe.INCH_WC_PA
+HALF_INCH_WC = 0.5 * INCH_WC_PA
 # gas, nominal, feet, published capacity (ft³/h of natural gas, kBTU/h of propane), drop 0.5 in w.c.
 TABLE = [
     (NATURAL, "1/2", 10, 172), (NATURAL, "1-1/4", 20, 957), (NATURAL, "3/4", 30, 199),

@@ -15,11 +15,11 @@ from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.inspection import BY_KEY
 from gentle_ember.core.job import STAGES, Decision, Job, Load, Look
 from gentle_ember.core.method.registry import SCHOOLS, clashes
+from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.site import Gas, Site
 from gentle_ember.core.sketch import LEAST_CYLINDER_M, LEAST_OPENING_M
 
-INCH_WC, PSI = 249.089, 6894.757
-HOUSE_PA = ((3.0 * INCH_WC, 14.0 * INCH_WC), (0.9 * PSI, 5.5 * PSI))
+HOUSE_PA = ((3.0 * INCH_WC_PA, 14.0 * INCH_WC_PA), (0.9 * PSI_PA, 5.5 * PSI_PA))
 SPECIFIC_POWER_W_M3 = 75e6
 """75 kW per litre is past any small four-stroke at generator speed."""
 WOBBE_J_M3 = (38e6, 58e6)
@@ -165,7 +165,7 @@ def _of_gas(gas: Gas, path: str) -> Found:
                 f"{path}.pressure",
                 "No house line has this pressure: 3 to 14 in w.c., or 1 to 5 psi at a 2 psi site.",
             )
-    if gas.kind == "biogas" and gas.pressure and gas.pressure.value > 2 * PSI:
+    if gas.kind == "biogas" and gas.pressure and gas.pressure.value > 2 * PSI_PA:
         yield ContradictionError(f"{path}.pressure", "No farm digester stands at over 2 psi.")
     if gas.hhv and gas.specific_gravity:
         wobbe = gas.hhv.value / gas.specific_gravity.value**0.5

@@ -24,6 +24,8 @@ class SetClass(StrEnum):
     DUAL_FUEL = "dual_fuel"
 
 
+INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
+
 CLASS_DEFAULTS: dict[SetClass, tuple[float, float]] = {
     SetClass.INVERTER_SMALL: (0.165, 0.20),
     SetClass.INVERTER: (0.175, 0.18),

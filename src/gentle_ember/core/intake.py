@@ -6,13 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from gentle_ember.core.fuel_use import SetClass
+from gentle_ember.core.fuel_use import INVERTERS, SetClass
 from gentle_ember.core.generator import CarburetorType
 from gentle_ember.core.inspection import used
 from gentle_ember.core.job import Job
 
 Options = tuple[tuple[str | bool | int | None, str], ...]
-INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
 YES_NO: Options = ((None, "not looked at"), (True, "yes"), (False, "no"))
 
 PLACES: dict[str, str] = {

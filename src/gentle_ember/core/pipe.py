@@ -11,15 +11,21 @@ from gentle_ember.core import air
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.figure import Method
 from gentle_ember.core.fuels import Fuel, FuelKey
-from gentle_ember.core.quantities import REFERENCE_TEMPERATURE_K, STANDARD_PRESSURE_PA, check
+from gentle_ember.core.quantities import (
+    INCH_WC_PA,
+    PSI_PA,
+    REFERENCE_TEMPERATURE_K,
+    STANDARD_PRESSURE_PA,
+    check,
+)
 
-INCH_M, FOOT_M, FT3_H_M3_S, INCH_WC_PA = 0.0254, 0.3048, 0.0283168466 / 3600.0, 249.08891
+INCH_M, FOOT_M, FT3_H_M3_S = 0.0254, 0.3048, 0.0283168466 / 3600.0
 BTU_FT3_J_M3 = 1055.05585 / 0.0283168466
 CR_NATURAL_GAS, CR_PROPANE = 0.6094, 1.2462
 CODE_PROPANE_HHV = 2500.0 * BTU_FT3_J_M3
 CODE_TEMPERATURE_R = 520.0
 BIOGAS_VISCOSITY_CP = 0.0127
-PRESSURE_LIMIT_PA = 1.5 * 6894.757
+PRESSURE_LIMIT_PA = 1.5 * PSI_PA
 WIDEST_BAND = 0.02
 """The formula reproduces the published sizing tables within this."""
 

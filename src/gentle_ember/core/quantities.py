@@ -57,6 +57,8 @@ _ALL = (
 KINDS: dict[str, Kind] = {kind.key: kind for kind in _ALL}
 
 STANDARD_PRESSURE_PA = 101_325.0
+INCH_WC_PA, PSI_PA = 249.08891, 6894.757
+"""An inch of water column and a pound per square inch, for limits the trade states in them."""
 REFERENCE_TEMPERATURE_K = 288.15
 """Gas volumes are stated at 15 °C and 101,325 Pa throughout."""
 

@@ -74,8 +74,6 @@ class State:
     positions: Positions
     runs_on: str = ""
     """Fuel it should run on; empty when stopped."""
-    passing: bool = False
-    """A state passed through, where the bowl's filling may still feed."""
 
     @property
     def running(self) -> bool:
@@ -167,7 +165,6 @@ def slips(network: Network, state: State) -> tuple[Slip, ...]:
                 state.name,
                 {**state.positions, control.key: position},
                 state.runs_on,
-                state.passing,
             )
             new = tuple(
                 fault for fault in faults(network, other) if fault.key not in known and fault.never

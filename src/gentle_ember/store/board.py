@@ -100,7 +100,11 @@ def _matching(query: str) -> Select[Any] | None:
     words = re.findall(r"\w+", query)
     if not words:
         return None
-    match = " ".join(f'"{word}"*' for word in words[:8])
+    return matching(" ".join(f'"{word}"*' for word in words[:8]))
+
+
+def matching(match: str) -> Select[Any]:
+    """Row numbers that a full-text expression finds."""
     return (
         select(text("rowid"))
         .select_from(text("board_search"))

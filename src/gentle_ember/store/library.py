@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from sqlalchemy import select, text
+from sqlalchemy import select
 
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.inspection import BY_KEY
 from gentle_ember.core.job import Job, Look
 from gentle_ember.core.library import Likeness, likeness, offered
 from gentle_ember.core.method.registry import SCHOOLS
-from gentle_ember.store.board import match_any
+from gentle_ember.store.board import match_any, matching
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.models import BoardRow, JobRow
 
@@ -41,11 +41,7 @@ def alike(jobs: JobStore, job_id: str) -> list[Like]:
             select(JobRow)
             .join(BoardRow, BoardRow.job_id == JobRow.id)
             .where(
-                BoardRow.number.in_(
-                    select(text("rowid"))
-                    .select_from(text("board_search"))
-                    .where(text("board_search MATCH :match").bindparams(match=query))
-                ),
+                BoardRow.number.in_(matching(query)),
                 JobRow.id != job_id,
             )
             .order_by(JobRow.updated_at.desc())

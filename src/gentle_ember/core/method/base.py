@@ -6,14 +6,13 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from gentle_ember.core.fuel_use import SetClass
+from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.job import Job
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.site import Site
 
-INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
 GASES = (FuelKey.PROPANE, FuelKey.NATURAL_GAS, FuelKey.BIOGAS)
 
 

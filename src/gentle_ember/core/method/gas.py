@@ -11,9 +11,9 @@ from gentle_ember.core.generator import CarburetorType, Choke, RunSwitch
 from gentle_ember.core.job import Look
 from gentle_ember.core.method.base import Case, Reason, fits, no, unknown, work
 from gentle_ember.core.method.stack import mm, reach, stack_room
+from gentle_ember.core.quantities import INCH_WC_PA
 
-INCH_WC = 249.089
-WINDOW_PA = (4 * INCH_WC, 14 * INCH_WC)
+WINDOW_PA = (4 * INCH_WC_PA, 14 * INCH_WC_PA)
 SULPHIDE_LIMIT = 200e-6
 REGULATOR_ROOM_M, CONTROL_VALVE_ROOM_M = 0.060, 0.045
 LISTED_M3 = (150e-6, 460e-6)

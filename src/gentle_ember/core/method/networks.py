@@ -222,7 +222,7 @@ class _Builder:
             wanted[f"{one}_valve"] = "open" if gas == one else "shut"
             wanted[f"{one}_coupler"] = "joined" if left_on == one else "parted"
         positions = {one.key: wanted[one.key] for one in self.controls}
-        return State(key, name, positions, runs_on, passing=dry)
+        return State(key, name, positions, runs_on)
 
     def _inlet(self, gas: str) -> int:
         second = self.factory and gas != FuelKey.PROPANE
