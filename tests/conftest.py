@@ -15,7 +15,7 @@ from gentle_ember.core.change import Change
 from gentle_ember.demo import seed
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.web.app import create_app
 
 # The same examples every time: a submission fails for what it changed, not by chance.
@@ -54,7 +54,7 @@ def demo_copy(demo_data, tmp_path) -> Path:
 
 @pytest.fixture
 def jobs(data) -> JobStore:
-    return JobStore(open_engine(data), load())
+    return open_jobs(open_engine(data), load())
 
 
 @pytest.fixture

@@ -21,7 +21,7 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.sections.output import output_section
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
-from gentle_ember.store.jobs import JobStore, now
+from gentle_ember.store.jobs import JobStore, now, open_jobs
 from gentle_ember.store.models import JobRow
 from tests.serving import Server
 
@@ -50,7 +50,7 @@ def largest(store: JobStore):
 
 @pytest.fixture
 def store(demo_copy) -> JobStore:
-    return JobStore(open_engine(demo_copy), load())
+    return open_jobs(open_engine(demo_copy), load())
 
 
 def test_output_section_of_the_largest_demo_job(store):

@@ -16,7 +16,7 @@ from gentle_ember.core.method.base import Case, Verdict
 from gentle_ember.core.method.registry import SCHOOLS, clashes
 from gentle_ember.core.plan import plan
 from gentle_ember.store.database import open_engine
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from tests.core.facts_of_jobs import variants, with_value
 from tests.core.test_job import fact, job
@@ -110,7 +110,7 @@ def test_every_school_on_every_class(column, set_class):
 
 @pytest.fixture(scope="module")
 def jobs_of_the_demo(demo_data):
-    store = JobStore(open_engine(demo_data), CATALOG)
+    store = open_jobs(open_engine(demo_data), CATALOG)
     with store.reading.begin() as session:
         found = [store.get(job_id).job for job_id in session.scalars(select(JobRow.id))]
     biogas = {"g1": {"kind": "biogas", "pressure": fact(600.0), "sulphide": fact(500e-6),

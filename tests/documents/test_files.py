@@ -18,7 +18,7 @@ from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.check import check
 from gentle_ember.store.database import database_path, migrate, open_engine
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from gentle_ember.store.transfer import export_job, import_job
 from tests.conftest import FIRST, edit
@@ -26,7 +26,7 @@ from tests.conftest import FIRST, edit
 
 def opened(data):
     migrate(data)
-    return JobStore(open_engine(data), load()), AttachmentStore(data)
+    return open_jobs(open_engine(data), load()), AttachmentStore(data)
 
 
 def ids(jobs):

@@ -17,7 +17,7 @@ from gentle_ember.store.errors import (
     NotFoundError,
     NothingToUndoError,
 )
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import Base
 from tests.conftest import FIRST, edit, key
 
@@ -29,7 +29,7 @@ def fact(value):
 def test_a_job_survives_reopening(jobs, data):
     made = jobs.create(FIRST, "RK")
     edit(jobs, made, "set.maker", "Drovane")
-    again = JobStore(open_engine(data), load()).get(made.id)
+    again = open_jobs(open_engine(data), load()).get(made.id)
     assert (again.revision, again.job.set.maker) == (2, "Drovane")
 
 

@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Iterator
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from gentle_ember.core.catalog import Catalog
+from gentle_ember.catalog.rows import Fault, key_of, read_rows
+from gentle_ember.core.catalog import Catalog, Supplier
 from gentle_ember.core.cylinder import CylinderSize
+from gentle_ember.core.kit import Kit
+from gentle_ember.core.part import Part
 
 POUND_KG = 0.45359237
 WATER_KG_M3 = 999.0
@@ -45,7 +50,47 @@ def load() -> Catalog:
 
     Raises:
         pydantic.ValidationError: a data file that does not keep to its schema.
+        CatalogError: a part that can't be read, or a number given twice.
     """
-    text = (files("gentle_ember.catalog") / "data" / "cylinders.toml").read_text("utf-8")
-    rows = [CylinderRow.model_validate(row) for row in tomllib.loads(text)["cylinder"]]
-    return Catalog({row.key: row.size() for row in rows})
+    rows = [CylinderRow.model_validate(row) for row in _toml("cylinders.toml")["cylinder"]]
+    parts: dict[str, Part] = {}
+    for part in _shipped():
+        if part.key in parts:
+            raise CatalogError(f"{part.number} stands twice in the catalog")
+        parts[part.key] = part
+    kits = {kit.key: kit for kit in _kits(parts)}
+    suppliers = {row["maker"]: Supplier(row["name"], row["phone"], row["mail"], row["terms"])
+                 for row in _toml("suppliers.toml")["supplier"]}  # fmt: skip
+    return Catalog({row.key: row.size() for row in rows}, parts, kits, suppliers)
+
+
+def _toml(name: str) -> dict[str, Any]:
+    return tomllib.loads((files("gentle_ember.catalog") / "data" / name).read_text("utf-8"))
+
+
+def _kits(parts: dict[str, Part]) -> Iterator[Kit]:
+    for row in _toml("kits.toml")["kit"]:
+        contents = {key_of(number): count for number, count in row["contents"].items()}
+        unknown = [key for key in contents if key not in parts]
+        if unknown:
+            raise CatalogError(f"kit {row['key']}: no part {', '.join(unknown)}")
+        yield Kit.model_validate({**row, "contents": contents})
+
+
+class CatalogError(ValueError):
+    """A shipped data file that is not right."""
+
+
+def _shipped() -> Iterator[Part]:
+    folder = files("gentle_ember.catalog") / "data" / "parts"
+    for file in sorted(folder.iterdir(), key=lambda one: one.name):
+        for _, found in read_rows(file.read_text("utf-8").splitlines()):
+            if isinstance(found, Part):
+                yield found
+            else:
+                faults = "; ".join(_told(fault) for fault in found)
+                raise CatalogError(f"{file.name}: {faults}")
+
+
+def _told(fault: Fault) -> str:
+    return f"line {fault.line}, {fault.column}: {fault.why}"

@@ -2,13 +2,45 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from gentle_ember.core.cylinder import CylinderSize
+from gentle_ember.core.kit import Kit
+from gentle_ember.core.part import Part
+from gentle_ember.core.train.shelf import Shelf
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, slots=True)
+class Supplier:
+    """Whom to call for a maker's parts."""
+
+    name: str
+    phone: str
+    mail: str
+    terms: str
+
+
+@dataclass(frozen=True, eq=False)
 class Catalog:
-    """Shipped data the plan reads; one a process, so it is itself its key in memos."""
+    """Cylinders and parts the plan reads, the shop's own laid over what ships.
+
+    One a process until the shop changes its parts, so it is itself its key in memos.
+    """
 
     cylinders: dict[str, CylinderSize]
+    parts: dict[str, Part] = field(default_factory=dict)
+    kits: dict[str, Kit] = field(default_factory=dict)
+    suppliers: dict[str, Supplier] = field(default_factory=dict)
+    """By the maker's name."""
+
+    @cached_property
+    def shelf(self) -> Shelf:
+        """The parts indexed for searching trains."""
+        return Shelf(self.parts.values())
+
+    def over(self, rows: dict[str, Part], kits: dict[str, Kit]) -> Catalog:
+        """This catalog with a shop's parts and kits laid over it."""
+        return Catalog(
+            self.cylinders, {**self.parts, **rows}, {**self.kits, **kits}, self.suppliers
+        )

@@ -26,3 +26,11 @@ class ContradictionError(ValueError):
 
 class ChangeError(ValueError):
     """A change that names a place the job does not have."""
+
+
+class EndError(ValueError):
+    """An end that is not written as system:size:m or :f."""
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+        super().__init__(f"{text!r} is no end: write system:size:m or :f, such as npt:1/2:m")

@@ -108,6 +108,9 @@ class WeighIn(Model):
 class Studs(Model):
     """The studs that carry carburetor and air cleaner, measured with the air cleaner off."""
 
+    spacing: Annotated[
+        Fact | None, Quantity("small_length", "Between stud centres", 20e-3, 0.12)
+    ] = None
     diameter: Annotated[Fact | None, Quantity("small_length", "Stud diameter", 4e-3, 12e-3)] = None
     pitch: Annotated[Fact | None, Quantity("small_length", "Stud pitch", 0.4e-3, 2e-3)] = None
     stick_out: Annotated[

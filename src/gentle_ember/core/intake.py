@@ -116,6 +116,8 @@ ASKS: tuple[Ask, ...] = (
         (("unknown", "not known"), ("hundredths", "bore in 1/100 mm"), ("flow", "flow number")),
         applies=_jets,
     ),
+    Ask("set.studs.spacing", "studs", "Between stud centres", "which adapter and gaskets fit",
+        applies=_plate_mixer),
     Ask("set.studs.diameter", "studs", "Stud diameter", "thread left for the nut",
         applies=_plate_mixer),
     Ask("set.studs.pitch", "studs", "Stud pitch", "turns and pitches showing",

@@ -10,7 +10,9 @@ from pydantic import Field, StringConstraints
 from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.output import School
+from gentle_ember.core.part import Part
 from gentle_ember.core.site import Site
+from gentle_ember.core.trains import Train
 
 
 class ApplianceKind(StrEnum):
@@ -166,6 +168,15 @@ class Confirmation(Model):
     note: Note = ""
 
 
+class Arrival(Model):
+    """Parts that came: how many, when, checked by whom; photos hang on its path."""
+
+    count: Annotated[int, Field(ge=0, le=1000)] = 0
+    on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    by: Name = ""
+    note: Note = ""
+
+
 class Job(Model):
     """One conversion job. `site` names the site the page looks at."""
 
@@ -180,6 +191,12 @@ class Job(Model):
     findings: dict[Key, Finding] = {}
     choice: Choice = Choice()
     confirmed: dict[Key, Confirmation] = {}
+    trains: dict[Key, Train] = {}
+    """By fuel; `as_found` for somebody else's conversion."""
+    parts: dict[Key, Part] = {}
+    """The parts of the trains as they were when chosen; kept by the store, not typed."""
+    kit: Key | Literal[""] = ""
+    arrived: dict[Key, Arrival] = {}
     schools: Schools = Schools()
     stages: dict[Key, Stage] = {}
     attachments: dict[Key, Attachment] = {}

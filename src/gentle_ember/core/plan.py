@@ -14,12 +14,20 @@ from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.readiness import Item, readiness
 from gentle_ember.core.route import Question, RouteStage, questions, route
+from gentle_ember.core.sections.fuel_path import (
+    AS_FOUND,
+    TrainSection,
+    fuel_path,
+    parts_of,
+    train_cautions,
+)
 from gentle_ember.core.sections.method import MethodSection, method_section
 from gentle_ember.core.sections.output import OutputSection, output_section
 from gentle_ember.core.sections.runs import RunsSection, runs_section
 from gentle_ember.core.sections.states import StatesSection, states_section
 from gentle_ember.core.site import Site
 from gentle_ember.core.sketch import Measure, measures
+from gentle_ember.core.train.bom import Bill, bill
 
 
 @dataclass(frozen=True)
@@ -89,6 +97,17 @@ class Plan:
         return measures(self.site, f"sites.{self.job.site}")
 
     @cached_property
+    def fuel_path(self) -> dict[str, TrainSection]:
+        """Every train of the job with its ladder and its faults."""
+        return fuel_path(self.job, self.output, self.catalog)
+
+    @cached_property
+    def bill(self) -> Bill:
+        """Everything the job takes, counted, priced and sourced."""
+        cases = [one.case for name, one in self.fuel_path.items() if name != AS_FOUND]
+        return bill(self.job, cases, self.tasks, parts_of(self.job, self.catalog))
+
+    @cached_property
     def readiness(self) -> tuple[Item, ...]:
         """What is not known, not at hand, not weighed, or waits for somebody."""
         chosen = tuple((one.school, one.reasons) for one in self.methods.chosen)
@@ -108,6 +127,7 @@ class Plan:
                 self.methods,
                 self.states if self.job.choice.methods else None,
             ),
+            *train_cautions(self.fuel_path),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 

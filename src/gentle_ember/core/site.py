@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.house import House
 
 
 class Gas(Model):
@@ -21,6 +22,8 @@ class Gas(Model):
     )
     methane: Annotated[Fact | None, Quantity("share", "Methane share", 0.40, 0.98)] = None
     pressure: Annotated[Fact | None, Quantity("pressure", "Supply pressure", 0.0, 700e3)] = None
+    stub: Literal["unknown", "1/2", "3/4", "1", "1-1/4"] = "unknown"
+    """Pipe thread of the outlet [in]."""
     distance: Annotated[Fact | None, Quantity("length", "Distance to the stub", 0.0, 500.0)] = None
     rise: Annotated[Fact | None, Quantity("length", "Height above the stub", -60.0, 60.0)] = None
     meter: Annotated[Fact | None, Quantity("heat_rate", "Meter rating", 1e3, 5e6)] = None
@@ -28,6 +31,8 @@ class Gas(Model):
         Fact | None, Quantity("heat_rate", "Appliances on the meter", 0.0, 5e6)
     ] = None
     sulphide: Annotated[Fact | None, Quantity("ppm", "Hydrogen sulphide", 0.0, 0.05)] = None
+    house: House = House()
+    """The piping before the stub, for the fitter to confirm."""
     cleaned: bool | None = None
     """Whether biogas is scrubbed and dried before it reaches the set."""
 
@@ -51,6 +56,13 @@ class RemoteTank(Model):
     rise: Annotated[Fact | None, Quantity("length", "Outlet above the carburetor", -5.0, 5.0)] = (
         None
     )
+    depth: Annotated[Fact | None, Quantity("length", "Fuel depth when full", 0.02, 2.0)] = None
+    low_loop: Annotated[
+        Fact | None, Quantity("length", "Lowest point of the line below the outlet", 0.0, 5.0)
+    ] = None
+    high_loop: Annotated[
+        Fact | None, Quantity("length", "Highest point of the line above the outlet", -5.0, 5.0)
+    ] = None
     distance: Annotated[Fact | None, Quantity("length", "Distance to the set", 0.0, 50.0)] = None
 
 

@@ -9,10 +9,11 @@ from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
 from gentle_ember.demo.scenario import JOBS, PEOPLE
 from gentle_ember.demo.steps import Step
+from gentle_ember.demo.trains import TRAINS
 from gentle_ember.demo.walks import WALKS
 from gentle_ember.store import people
 from gentle_ember.store.database import migrate, open_engine
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.wanted import Wanted, read_changes
 
 FIRST: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
@@ -25,7 +26,7 @@ def seed(data: Path) -> int:
         How many jobs the scenario has.
     """
     migrate(data)
-    jobs = JobStore(open_engine(data), load())
+    jobs = open_jobs(open_engine(data), load())
     with jobs.writing.begin() as session:
         for name, units in PEOPLE.items():
             people.remember(session, name, units)
@@ -35,11 +36,21 @@ def seed(data: Path) -> int:
         if stored.revision > 1:
             continue
         *described, last = demo.steps
-        for number, step in enumerate([*described, *WALKS.get(demo.key, ()), last]):
+        steps = [*described, *WALKS.get(demo.key, ())]
+        count = 0
+
+        def write(step: dict[str, Step], job_id: str = stored.id, who: str = demo.who,
+                  key: str = key) -> None:  # fmt: skip
+            nonlocal count
             changes = read_changes([_wanted(path, value) for path, value in step.items()], "us")
-            jobs.change(
-                stored.id, changes, base=number + 1, key=f"{key}-{number:03d}", who=demo.who
-            )
+            jobs.change(job_id, changes, base=count + 1, key=f"{key}-{count:03d}", who=who)
+            count += 1
+
+        for step in steps:
+            write(step)
+        for train in TRAINS.get(demo.key, ()):
+            write(train.step(jobs.get(stored.id).job, jobs.catalog))
+        write(last)
     return len(JOBS)
 
 

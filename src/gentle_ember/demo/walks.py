@@ -43,9 +43,10 @@ def confirmed(by: str, **numbers: str) -> dict[str, Any]:
     }
 
 
-def studs(stick_out: str, flange: str = "18 mm") -> dict[str, Any]:
+def studs(spacing: str, stick_out: str, flange: str = "18 mm") -> dict[str, Any]:
     """M6 studs in aluminium, as most small carburetors have."""
     return {
+        "set.studs.spacing": measured(spacing),
         "set.studs.diameter": measured("6 mm"),
         "set.studs.pitch": measured("1.0 mm"),
         "set.studs.stick_out": measured(stick_out),
@@ -95,7 +96,7 @@ WALKS: StepsOf = {
             "set.hours": measured("212 h"),
             "set.last_oil": owner("5 months"),
             **COMMON,
-            **studs("40 mm"),
+            **studs("42 mm", "40 mm"),
             **room("8 mm", "20 mm", "16 mm"),
             "set.faces.f1": face("left panel"),
         },
@@ -133,7 +134,7 @@ WALKS: StepsOf = {
             "set.carburetor.type": "float",
             "set.hours": measured("96 h"),
             **COMMON,
-            **studs("42 mm"),
+            **studs("50 mm", "42 mm"),
             **room("30 mm", "25 mm", "80 mm", "third_bolt"),
             "set.faces.f1": face("frame tube, left", "structure"),
         },
@@ -141,6 +142,7 @@ WALKS: StepsOf = {
             "set.faces.f1.room": measured("90 mm"),
             "sites.s1.gases.g1.pressure": measured("7 in wc"),
             "sites.s1.gases.g1.distance": measured("22 m"),
+            "sites.s1.gases.g1.stub": "3/4",
             "sites.s1.gases.g1.meter": data_sheet("250000 BTU/h"),
             "sites.s1.gases.g1.appliances": data_sheet("80000 BTU/h"),
             "sites.s1.sketch.items.s1": item("set", 6, 14),
@@ -178,7 +180,7 @@ WALKS: StepsOf = {
             "set.serial": "TF36-0093",
             "set.carburetor.jets.believed": {"number": None, "source": "forum of owners"},
             **COMMON,
-            **studs("41 mm"),
+            **studs("42 mm", "41 mm"),
             **room("25 mm", "22 mm", "60 mm"),
             "set.faces.f1": face("tank bracket", "structure"),
         },
@@ -201,7 +203,7 @@ WALKS: StepsOf = {
             "set.serial": "WS50-2216",
             "set.carburetor.type": "float",
             **COMMON,
-            **studs("34 mm"),
+            **studs("50 mm", "34 mm"),
             **room("10 mm", "18 mm", "70 mm"),
             "set.faces.f1": face("left frame tube", "nothing", "tool box", "move"),
         },
@@ -209,6 +211,7 @@ WALKS: StepsOf = {
             "set.faces.f1.room": measured("110 mm"),
             "sites.s1.gases.g1.pressure": measured("3 in wc"),
             "sites.s1.gases.g1.distance": measured("14 m"),
+            "sites.s1.gases.g1.stub": "1",
         },
         looked(breather=watch("Stiff but whole.")),
     ),
@@ -219,7 +222,7 @@ WALKS: StepsOf = {
             "set.serial": "TC11-0448",
             **COMMON,
             "set.electric_start": True,
-            **studs("52 mm", "22 mm"),
+            **studs("60 mm", "52 mm", "22 mm"),
             **room("40 mm", "30 mm", "90 mm"),
             "set.faces.f1": face("rear cross-member", "structure"),
         },
@@ -227,6 +230,7 @@ WALKS: StepsOf = {
             "set.faces.f1.room": measured("85 mm"),
             "sites.s1.gases.g1.pressure": measured("7.5 in wc"),
             "sites.s1.gases.g1.distance": measured("9 m"),
+            "sites.s1.gases.g1.stub": "3/4",
         },
         looked(air_filter=bad("Crumbling at the seal.", "replace", "Tamsin Quay")),
         choice(
@@ -250,6 +254,7 @@ WALKS: StepsOf = {
             "set.faces.f1.room": measured("95 mm"),
             "sites.s1.gases.g1.pressure": measured("7 in wc"),
             "sites.s1.gases.g1.distance": measured("12 m"),
+            "sites.s1.gases.g1.stub": "1/2",
         },
         looked(),
         choice("Runa Kestle", "2026-10-05", "Its own port stays as it is.", "second_gas"),

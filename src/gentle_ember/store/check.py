@@ -12,7 +12,7 @@ from gentle_ember.store import board
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import database_path, migrate, open_engine
 from gentle_ember.store.errors import InvalidJobError
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from gentle_ember.store.validate import valid_job
 
@@ -22,8 +22,8 @@ def check(data: Path, *, rebuild: bool) -> list[str]:
     if not database_path(data).exists():
         return [f"{data} holds no shop."]
     migrate(data)
-    catalog = load()
-    jobs = JobStore(open_engine(data), catalog)
+    jobs = open_jobs(open_engine(data), load())
+    catalog = jobs.catalog
     attachments = AttachmentStore(data)
     found: list[str] = []
     with (jobs.writing if rebuild else jobs.reading).begin() as session:

@@ -14,6 +14,7 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.change import Change, apply, overlap
 from gentle_ember.core.errors import ChangeError
 from gentle_ember.core.job import Job
+from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import sign_off_stops
 from gentle_ember.store import board
@@ -25,6 +26,7 @@ from gentle_ember.store.errors import (
     NothingToUndoError,
 )
 from gentle_ember.store.models import ChangeRow, JobRow
+from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import valid_job
 
 
@@ -48,11 +50,16 @@ def now() -> datetime:
 class JobStore:
     """All access to jobs; one instance a process."""
 
-    def __init__(self, engine: Engine, catalog: Catalog) -> None:
+    def __init__(self, engine: Engine, parts: PartStore) -> None:
         self.engine = engine
-        self.catalog = catalog
+        self.parts = parts
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
+
+    @property
+    def catalog(self) -> Catalog:
+        """The catalog as it stands now."""
+        return self.parts.catalog
 
     def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
         """A new job from a document; the same `key` twice gives the same job."""
@@ -103,7 +110,7 @@ class JobStore:
         """The job as it would be, without saving it."""
         with self.reading.begin() as session:
             row = _row(session, job_id)
-            job, _ = _changed(row.document, changes)
+            job, _, _ = self._changed(row.document, changes)
             undo, redo = _stacks(session, job_id)
             return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
@@ -122,10 +129,30 @@ class JobStore:
                 return self._stored(session, job_id)
             row = _row(session, job_id)
             _refuse_overlap(session, row, changes, base, client_of(key))
-            job, inverse = _changed(row.document, changes)
+            _refuse_pins(changes)
+            job, changes, inverse = self._changed(row.document, changes)
             self._refuse_sign_off(Job.model_validate(row.document), job)
             _append(session, row, "edit", None, key, who, changes, inverse)
             return self._save(session, row, job)
+
+    def _changed(
+        self, document: dict[str, Any], changes: list[Change]
+    ) -> tuple[Job, list[Change], list[Change]]:
+        """A document changed, with the copies of its parts; what was done, and its inverse.
+
+        A document kept by an earlier version first gets the fields it lacks.
+        """
+        before = Job.model_validate(document).model_dump(mode="json")
+        job, inverse = _applied(before, changes)
+        if any(change.keys[0] in ("trains", "parts") for change in changes):
+            try:
+                pins = pin_changes(job, self.catalog.parts)
+            except UnknownPartError as error:
+                raise InvalidJobError([FieldError(error.path, str(error))]) from None
+            if pins:
+                changes = [*changes, *pins]
+                job, inverse = _applied(before, changes)
+        return job, changes, inverse
 
     def _refuse_sign_off(self, before: Job, after: Job) -> None:
         """A stage with an open stop can't be signed off, whoever asks."""
@@ -163,7 +190,7 @@ class JobStore:
             ).one()
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
-            job, inverse = _changed(row.document, changes)
+            job, changes, inverse = self._changed(row.document, changes)
             _append(session, row, kind, target.revision, key, who, changes, inverse)
             return self._save(session, row, job)
 
@@ -222,6 +249,11 @@ class JobStore:
             return list(rows)
 
 
+def open_jobs(engine: Engine, shipped: Catalog) -> JobStore:
+    """The jobs of a database over a shipped catalog, the shop's own parts laid over it."""
+    return JobStore(engine, PartStore(engine, shipped))
+
+
 def _row(session: Session, job_id: str) -> JobRow:
     row = session.get(JobRow, job_id)
     if row is None:
@@ -233,10 +265,17 @@ def _by_key(session: Session, key: str) -> ChangeRow | None:
     return session.scalars(select(ChangeRow).where(ChangeRow.key == key)).first()
 
 
-def _changed(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
-    """A document changed; one kept by an earlier version first gets the fields it lacks."""
+def _refuse_pins(changes: list[Change]) -> None:
+    """The copies of its parts a job keeps come from the catalog; a person may only let them go."""
+    for change in changes:
+        if change.keys[0] == "parts" and not (change.remove and len(change.keys) == 2):
+            message = "A job takes its parts from the catalog: change them there."
+            raise InvalidJobError([FieldError(change.path, message)])
+
+
+def _applied(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
     try:
-        new, inverse = apply(Job.model_validate(document).model_dump(mode="json"), changes)
+        new, inverse = apply(document, changes)
     except ChangeError as error:
         raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
     return valid_job(new), inverse

@@ -66,6 +66,26 @@ class BoardRow(Base):
     updated_at: Mapped[datetime]
 
 
+class ShopPartRow(Base):
+    """A part as this shop has it: laid over the shipped one of the same key, or one of its own."""
+
+    __tablename__ = "shop_part"
+
+    key: Mapped[str] = mapped_column(String(40), primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    updated_at: Mapped[datetime]
+
+
+class ShopKitRow(Base):
+    """A kit this shop put together."""
+
+    __tablename__ = "shop_kit"
+
+    key: Mapped[str] = mapped_column(String(40), primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    updated_at: Mapped[datetime]
+
+
 class PersonRow(Base):
     """Someone of the shop; accounts may add a password to the same row one day."""
 

@@ -12,7 +12,9 @@ from flask_openapi3 import Info, OpenAPI
 from gentle_ember import __version__
 from gentle_ember.web import (
     board_api,
+    catalog_api,
     files_api,
+    fuel_path_api,
     jobs_api,
     methods_api,
     problems,
@@ -22,6 +24,15 @@ from gentle_ember.web import (
 from gentle_ember.web.schemas import HealthOut
 from gentle_ember.web.services import open_services
 
+MODULES = (
+    jobs_api,
+    board_api,
+    quick_api,
+    files_api,
+    methods_api,
+    fuel_path_api,
+    catalog_api,
+)
 DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
 LARGEST_REQUEST = 600 * 1024 * 1024
 LOOPBACK = frozenset({"localhost", "127.0.0.1", "::1"})
@@ -54,7 +65,7 @@ def create_app(data: Path, *, hosts: frozenset[str] = frozenset()) -> OpenAPI:
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     app.extensions["gentle_ember"] = open_services(data)
     problems.register(app)
-    for module in (jobs_api, board_api, quick_api, files_api, methods_api):
+    for module in MODULES:
         app.register_api(module.api)
     allowed = LOOPBACK | hosts
 

@@ -11,6 +11,8 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.change import Change
 from gentle_ember.documents import jobfile, photo
+from gentle_ember.documents.bill_csv import bill_csv
+from gentle_ember.documents.bill_pdf import bill_pdf
 from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import LARGEST, LARGEST_PHOTO
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
@@ -49,6 +51,24 @@ def export(path: JobPath) -> Response:
     content = export_job(services().jobs, services().attachments, path.job_id)
     title = services().jobs.get(path.job_id).job.title
     return _download(content, f"{_slug(title)}.zip", "application/zip")
+
+
+@api.get("/jobs/<job_id>/parts.csv")
+def parts_table(path: JobPath) -> Response:
+    """The bill of materials as CSV."""
+    job = services().jobs.get(path.job_id).job
+    text = bill_csv(services().plan(job).bill, services().catalog.suppliers)
+    return _download(text, f"{_slug(job.title)}-parts.csv", "text/csv")
+
+
+@api.get("/jobs/<job_id>/parts.pdf")
+def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
+    """The bill of materials as PDF, Letter or A4 by the system of units."""
+    job = services().jobs.get(path.job_id).job
+    content = bill_pdf(
+        job.title, job.owner, services().plan(job).bill, services().catalog.suppliers, query.system
+    )
+    return _download(content, f"{_slug(job.title)}-parts.pdf", "application/pdf")
 
 
 @api.get("/jobs/<job_id>/output.csv")

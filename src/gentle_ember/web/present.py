@@ -10,6 +10,7 @@ from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
 from gentle_ember.core.job import Job
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.cylinder import CylinderAnswer, Help
+from gentle_ember.core.sections.fuel_path import AS_FOUND
 from gentle_ember.core.sections.output import FuelOutput, OutputSection
 from gentle_ember.core.sections.runs import FullLoad, Run
 from gentle_ember.units import show, show_input
@@ -148,7 +149,26 @@ def ledger(planned: Plan) -> Json | None:
         "load": plain(runs.load.value, "power", assumed=runs.load.assumed),
         "runs": [run(entry) for entry in runs.runs],
         "flows": [flow(entry) for entry in runs.full_load if entry.fuel in at_hand],
+        "path": [
+            {
+                "name": name,
+                "stops": sum(one.stops for one in section.troubles),
+                "cautions": sum(not one.stops for one in section.troubles),
+                "tightest": figure(section.tightest) if section.tightest else None,
+            }
+            for name, section in planned.fuel_path.items()
+            if name != AS_FOUND
+        ],
+        "bill": _bill(planned),
     }
+
+
+def _bill(planned: Plan) -> Json | None:
+    """Price of the parts once a train is chosen."""
+    if not planned.fuel_path:
+        return None
+    found = planned.bill
+    return {"price": found.price, "core": found.core, "days": found.days}
 
 
 def shown_facts(job: Job) -> dict[str, Json]:

@@ -253,6 +253,23 @@ class PutsOut(BaseModel):
     running: FigureOut
 
 
+class PathLineOut(BaseModel):
+    """A train in the Ledger."""
+
+    name: str
+    stops: int
+    cautions: int
+    tightest: FigureOut | None
+
+
+class BillLineOut(BaseModel):
+    """The bill of materials in the Ledger."""
+
+    price: float
+    core: float
+    days: int
+
+
 class LedgerOut(BaseModel):
     """What every choice adds up to."""
 
@@ -260,6 +277,8 @@ class LedgerOut(BaseModel):
     load: PlainOut | None
     runs: list[RunOut]
     flows: list[FlowOut]
+    path: list[PathLineOut]
+    bill: BillLineOut | None
 
 
 class CautionOut(BaseModel):

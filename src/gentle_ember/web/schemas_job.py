@@ -17,6 +17,7 @@ from gentle_ember.web.schemas import (
     ShownFact,
     StageOut,
 )
+from gentle_ember.web.schemas_path import BillOut, FuelPathOut, HouseOut, StackOut
 
 
 class OptionOut(BaseModel):
@@ -266,6 +267,10 @@ class SnapshotOut(BaseModel):
     methods: MethodsOut | None
     states: StatesOut | None
     sketch: list[MeasureOut] | None
+    path: FuelPathOut | None
+    stack: StackOut | None
+    bill: BillOut | None
+    house: list[HouseOut] | None
 
 
 class OfferOut(BaseModel):

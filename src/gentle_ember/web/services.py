@@ -15,6 +15,7 @@ from gentle_ember.core.plan import Plan, plan
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.parts import PartStore
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +25,12 @@ class Services:
     data: Path
     jobs: JobStore
     attachments: AttachmentStore
-    catalog: Catalog
+    parts: PartStore
+
+    @property
+    def catalog(self) -> Catalog:
+        """What ships, with the shop's own laid over it, as it stands now."""
+        return self.parts.catalog
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job over this shop's catalog."""
@@ -34,8 +40,9 @@ class Services:
 def open_services(data: Path) -> Services:
     """Migrate and open a data folder."""
     migrate(data)
-    catalog = load()
-    return Services(data, JobStore(open_engine(data), catalog), AttachmentStore(data), catalog)
+    engine = open_engine(data)
+    parts = PartStore(engine, load())
+    return Services(data, JobStore(engine, parts), AttachmentStore(data), parts)
 
 
 def services() -> Services:

@@ -28,6 +28,15 @@ export type Finding = Schemas['Finding'];
 export type SmallAnswer = Schemas['SmallAnswerOut'];
 export type Appliance = Schemas['Appliance'];
 export type SketchItem = Schemas['SketchItem'];
+export type Train = Schemas['TrainOut'];
+export type Place = Schemas['PlaceOut'];
+export type Trouble = Schemas['TroubleOut'];
+export type Proposal = Schemas['ProposalOut'];
+export type PartOption = Schemas['PartOptionOut'];
+export type Bill = Schemas['BillOut'];
+export type StackView = Schemas['StackOut'];
+export type StoredTrain = Schemas['Train'];
+export type Part = Schemas['Part'];
 export type System = 'us' | 'metric';
 
 export interface ProblemBody {

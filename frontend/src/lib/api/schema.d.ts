@@ -21,6 +21,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Parts by class, fuel and words of number, name or maker. */
+        get: operations["catalog_find_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalog/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring in parts and stock from a CSV. Without `accept` it is only tried.
+         * @description <br/>`accept=all` does it when every row is good, `accept=good` with the good rows alone.
+         */
+        post: operations["catalog_bring_in_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalog/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole catalog as this shop has it, in the form it can be brought in again. */
+        get: operations["catalog_export_parts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalog/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every kind of train there is. */
+        get: operations["catalog_templates_templates_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finder": {
         parameters: {
             query?: never;
@@ -246,6 +317,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bill of materials as CSV. */
+        get: operations["files_parts_table_jobs__job_id__parts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/parts.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bill of materials as PDF, Letter or A4 by the system of units. */
+        get: operations["files_parts_sheet_jobs__job_id__parts_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/photos/{key}": {
         parameters: {
             query?: never;
@@ -274,6 +379,57 @@ export interface paths {
         put?: never;
         /** Append again what was undone last. */
         post: operations["jobs_redo__job_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trains/{name}/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A train with a part turned, taken out, put in, or a joint bridged; nothing is saved. */
+        post: operations["fuel_path_edit_edit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trains/{name}/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What could stand at a slot, and what each part would change. */
+        post: operations["fuel_path_slot_options_options_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trains/{name}/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out a train: fresh, repaired with the fewest changes, or from a kit. */
+        post: operations["fuel_path_propose_train_propose_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +662,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AmountOut
+         * @description A number that belongs to a trouble.
+         */
+        AmountOut: {
+            /** Label */
+            label: string;
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
+        };
+        /**
          * Appliance
          * @description One load: what it draws, how it starts, on which leg, and whether it may wait.
          */
@@ -539,6 +707,32 @@ export interface components {
          * @enum {string}
          */
         ApplianceKind: "resistive" | "electronic" | "fridge" | "pump" | "window_ac" | "soft_started" | "motor_tool";
+        /**
+         * Arrival
+         * @description Parts that came: how many, when, checked by whom; photos hang on its path.
+         */
+        Arrival: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+        };
         /**
          * AskGroupOut
          * @description Questions of one place.
@@ -575,6 +769,16 @@ export interface components {
             why: string;
         };
         /**
+         * AssumedOut
+         * @description What was taken because the job does not say it, and where to say it.
+         */
+        AssumedOut: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Attachment
          * @description A file kept with the job, by the SHA-256 of its bytes.
          */
@@ -592,6 +796,42 @@ export interface components {
              * @default
              */
             subject: string;
+        };
+        /**
+         * BillLineOut
+         * @description The bill of materials in the Ledger.
+         */
+        BillLineOut: {
+            /** Core */
+            core: number;
+            /** Days */
+            days: number;
+            /** Price */
+            price: number;
+        };
+        /**
+         * BillOut
+         * @description The bill of materials.
+         */
+        BillOut: {
+            /** Core */
+            core: number;
+            /** Days */
+            days: number;
+            hours: components["schemas"]["FigureOut"] | null;
+            kit: components["schemas"]["KitCheckOut"] | null;
+            /** Kits */
+            kits: components["schemas"]["KitOut"][];
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Missing */
+            missing: string[];
+            /** Price */
+            price: number;
+            /** Questions */
+            questions: components["schemas"]["AssumedOut"][];
+            /** Suppliers */
+            suppliers: components["schemas"]["SupplierOut"][];
         };
         /**
          * BoardGroupOut
@@ -645,6 +885,16 @@ export interface components {
             updated_at: string;
         };
         /**
+         * BothOut
+         * @description A text in both systems of units.
+         */
+        BothOut: {
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
+        };
+        /**
          * Carburetor
          * @description The gasoline carburetor and the elevation its jet was chosen for.
          */
@@ -685,6 +935,35 @@ export interface components {
          * @enum {string}
          */
         CarburetorType: "float" | "two_barrel" | "multi_fuel" | "unknown";
+        /**
+         * CatalogOut
+         * @description Parts found.
+         */
+        CatalogOut: {
+            /** Found */
+            found: number;
+            /** Kinds */
+            kinds: {
+                [key: string]: number;
+            };
+            /** Parts */
+            parts: components["schemas"]["CatalogPartOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * CatalogPartOut
+         * @description A part as listed.
+         */
+        CatalogPartOut: {
+            /** Inlet */
+            inlet: string;
+            /** Outlet */
+            outlet: string;
+            /** Own */
+            own: boolean;
+            part: components["schemas"]["Part"];
+        };
         /**
          * CautionOut
          * @description A caution.
@@ -1138,6 +1417,45 @@ export interface components {
             temperature_k: number;
         };
         /**
+         * EditIn
+         * @description A change to a train's order.
+         */
+        EditIn: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "turn" | "remove" | "insert" | "bridge";
+            /** @default null */
+            put: components["schemas"]["Slot"] | null;
+            /**
+             * Slot
+             * @default
+             */
+            slot: string;
+        };
+        /**
+         * EditOut
+         * @description The train as it would be.
+         */
+        EditOut: {
+            train: components["schemas"]["Train"];
+        };
+        /**
+         * EffectOut
+         * @description What an import does to a part.
+         */
+        EffectOut: {
+            /** Fields */
+            fields: string[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+        };
+        /**
          * Face
          * @description A face a part could be mounted on, and what is behind it and in the way.
          */
@@ -1344,6 +1662,18 @@ export interface components {
             steps: components["schemas"]["FigureOut"][];
         };
         /**
+         * FuelPathOut
+         * @description All trains of the job, and those that could be built.
+         */
+        FuelPathOut: {
+            /** Kits */
+            kits: components["schemas"]["KitOut"][];
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+            /** Trains */
+            trains: components["schemas"]["TrainOut"][];
+        };
+        /**
          * Gas
          * @description A gas at hand on a site, by the figures that describe it.
          */
@@ -1360,6 +1690,14 @@ export interface components {
             /** @default null */
             hhv: components["schemas"]["Fact"] | null;
             /**
+             * @default {
+             *       "allowed": null,
+             *       "sections": {},
+             *       "stub": ""
+             *     }
+             */
+            house: components["schemas"]["House"];
+            /**
              * Kind
              * @default natural_gas
              * @enum {string}
@@ -1375,6 +1713,12 @@ export interface components {
             rise: components["schemas"]["Fact"] | null;
             /** @default null */
             specific_gravity: components["schemas"]["Fact"] | null;
+            /**
+             * Stub
+             * @default unknown
+             * @enum {string}
+             */
+            stub: "unknown" | "1/2" | "3/4" | "1" | "1-1/4";
             /** @default null */
             sulphide: components["schemas"]["Fact"] | null;
         };
@@ -1599,6 +1943,7 @@ export interface components {
              *       "metal": "unknown",
              *       "nut_height": null,
              *       "pitch": null,
+             *       "spacing": null,
              *       "stick_out": null,
              *       "thread_depth": null
              *     }
@@ -1649,6 +1994,75 @@ export interface components {
             /** Label */
             label: string;
             run: components["schemas"]["FigureOut"];
+        };
+        /**
+         * House
+         * @description The house side of a gas: its sections, and which one ends at the generator's stub.
+         */
+        House: {
+            /** @default null */
+            allowed: components["schemas"]["Fact"] | null;
+            /**
+             * Sections
+             * @default {}
+             */
+            sections: {
+                [key: string]: components["schemas"]["Section"];
+            };
+            /**
+             * Stub
+             * @default
+             */
+            stub: string | "";
+        };
+        /**
+         * HouseOut
+         * @description The house side of a gas, sized.
+         */
+        HouseOut: {
+            /** Faults */
+            faults: {
+                [key: string]: string;
+            };
+            /** Gas */
+            gas: string;
+            longest: components["schemas"]["BothOut"];
+            meter: components["schemas"]["BothOut"] | null;
+            /** Meter Enough */
+            meter_enough: boolean | null;
+            /** Sections */
+            sections: components["schemas"]["SizedOut"][];
+            total: components["schemas"]["BothOut"];
+        };
+        /**
+         * ImportOut
+         * @description An import, tried or done.
+         */
+        ImportOut: {
+            /** Done */
+            done: boolean;
+            /** Effects */
+            effects: components["schemas"]["EffectOut"][];
+            /** Faults */
+            faults: components["schemas"]["RowFaultOut"][];
+            /** Good */
+            good: number;
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * ImpossibleOut
+         * @description Why there is no train, and the nearest thing.
+         */
+        ImpossibleOut: {
+            /** Nearest */
+            nearest: string[];
+            /** Relaxed */
+            relaxed: string;
+            /** Role */
+            role: string;
+            /** Why */
+            why: string;
         };
         /**
          * InputOut
@@ -1769,6 +2183,13 @@ export interface components {
              */
             archived: boolean;
             /**
+             * Arrived
+             * @default {}
+             */
+            arrived: {
+                [key: string]: components["schemas"]["Arrival"];
+            };
+            /**
              * Attachments
              * @default {}
              */
@@ -1799,6 +2220,11 @@ export interface components {
                 [key: string]: components["schemas"]["Finding"];
             };
             /**
+             * Kit
+             * @default
+             */
+            kit: string | "";
+            /**
              * @default {
              *       "appliances": {},
              *       "largest_start": null,
@@ -1812,6 +2238,13 @@ export interface components {
              * @default
              */
             owner: string;
+            /**
+             * Parts
+             * @default {}
+             */
+            parts: {
+                [key: string]: components["schemas"]["Part"];
+            };
             /**
              * @default {
              *       "air": "field_rule",
@@ -1889,6 +2322,7 @@ export interface components {
              *         "metal": "unknown",
              *         "nut_height": null,
              *         "pitch": null,
+             *         "spacing": null,
              *         "stick_out": null,
              *         "thread_depth": null
              *       },
@@ -1923,7 +2357,10 @@ export interface components {
              *         "note": "",
              *         "quiet_hours": "",
              *         "remote_tank": {
+             *           "depth": null,
              *           "distance": null,
+             *           "high_loop": null,
+             *           "low_loop": null,
              *           "rise": null,
              *           "volume": null
              *         },
@@ -1949,6 +2386,13 @@ export interface components {
             /** Title */
             title: string;
             /**
+             * Trains
+             * @default {}
+             */
+            trains: {
+                [key: string]: components["schemas"]["Train"];
+            };
+            /**
              * @default {
              *       "biogas": false,
              *       "elevation": false,
@@ -1964,6 +2408,28 @@ export interface components {
              * @default
              */
             wish: string;
+        };
+        /**
+         * JointOut
+         * @description The joint before a part: whether it mates, how it is sealed.
+         */
+        JointOut: {
+            /** Do */
+            do: string;
+            /** Letter */
+            letter: string;
+            /** Mates */
+            mates: boolean;
+            /** Name */
+            name: string;
+            /** Never */
+            never: string;
+            /** Tool */
+            tool: string;
+            /** Torque Nm */
+            torque_nm: number | null;
+            /** Why */
+            why: string;
         };
         /**
          * JudgedOut
@@ -2015,13 +2481,95 @@ export interface components {
             us: components["schemas"]["UnitOut"];
         };
         /**
+         * KitCheckOut
+         * @description A kit against the job's bill.
+         */
+        KitCheckOut: {
+            /** Covers */
+            covers: components["schemas"]["KitLineOut"][];
+            /** Key */
+            key: string;
+            /** Left Over */
+            left_over: components["schemas"]["KitLineOut"][];
+            /** Missing */
+            missing: components["schemas"]["KitLineOut"][];
+            /** Missing Price */
+            missing_price: number;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number;
+            /** Saves */
+            saves: number;
+        };
+        /**
+         * KitLineOut
+         * @description A part of a kit check.
+         */
+        KitLineOut: {
+            /** Count */
+            count: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Price */
+            price: number;
+            /** What For */
+            what_for: string;
+        };
+        /**
+         * KitOut
+         * @description A kit.
+         */
+        KitOut: {
+            /** Fits */
+            fits: string;
+            /** Key */
+            key: string;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: number;
+            /** Price */
+            price: number;
+        };
+        /**
+         * LayerOut
+         * @description One layer of the stack.
+         */
+        LayerOut: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Mind */
+            mind: string;
+            /** Name */
+            name: string;
+            /** New */
+            new: boolean;
+            /** Origin */
+            origin: string;
+            /** Path */
+            path: string;
+            thickness: components["schemas"]["BothOut"] | null;
+            /** Thickness M */
+            thickness_m: number | null;
+        };
+        /**
          * LedgerOut
          * @description What every choice adds up to.
          */
         LedgerOut: {
+            bill: components["schemas"]["BillLineOut"] | null;
             /** Flows */
             flows: components["schemas"]["FlowOut"][];
             load: components["schemas"]["PlainOut"] | null;
+            /** Path */
+            path: components["schemas"]["PathLineOut"][];
             /** Puts Out */
             puts_out: components["schemas"]["PutsOut"][];
             /** Runs */
@@ -2049,6 +2597,42 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LineOut
+         * @description One line of the bill.
+         */
+        LineOut: {
+            /** Arrived */
+            arrived: number;
+            /** Core */
+            core: number;
+            /** Count */
+            count: string;
+            /** Days */
+            days: number;
+            /** Key */
+            key: string;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Other */
+            other: string;
+            /** Other Gain */
+            other_gain: string;
+            /** Other Key */
+            other_key: string;
+            /** Price */
+            price: number;
+            /** Slot */
+            slot: string;
+            /** Source */
+            source: string;
+            /** Uses */
+            uses: string[];
         };
         /**
          * Load
@@ -2226,6 +2810,24 @@ export interface components {
             value: string | boolean | number | null;
         };
         /**
+         * OptionsIn
+         * @description What could stand at a slot.
+         */
+        OptionsIn: {
+            /**
+             * Everything
+             * @default false
+             */
+            everything: boolean;
+            /** Slot */
+            slot: string;
+        };
+        /**
+         * OptionsOut
+         * @description What could stand there, best first.
+         */
+        OptionsOut: components["schemas"]["PartOptionOut"][];
+        /**
          * Origin
          * @description Where a fact comes from.
          * @enum {string}
@@ -2240,6 +2842,309 @@ export interface components {
             /** Fuels */
             fuels: components["schemas"]["FuelOutputOut"][];
             rating: components["schemas"]["FigureOut"];
+        };
+        /**
+         * Part
+         * @description One part, as its maker states it; a job keeps its own copy of those it uses.
+         *
+         *     Pressures are gauge [Pa]; `rated_w` is the heat rate it passes on propane or natural gas
+         *     (HHV) [W]; `k` is the loss coefficient on `bore_m` [1]; shares are of the set pressure.
+         *     A part sold by the metre has `by_length`, its price is per metre and its length the slot's.
+         */
+        Part: {
+            /**
+             * Anti Siphon
+             * @default false
+             */
+            anti_siphon: boolean;
+            /**
+             * Bend M
+             * @default null
+             */
+            bend_m: number | null;
+            /**
+             * Bore M
+             * @default null
+             */
+            bore_m: number | null;
+            /**
+             * Branches
+             * @default 1
+             */
+            branches: number;
+            /**
+             * Brass
+             * @default false
+             */
+            brass: boolean;
+            /**
+             * By Length
+             * @default false
+             */
+            by_length: boolean;
+            /**
+             * Closes
+             * @default false
+             */
+            closes: boolean;
+            /**
+             * Coldest K
+             * @default null
+             */
+            coldest_k: number | null;
+            /**
+             * Core
+             * @default 0
+             */
+            core: number;
+            /**
+             * Crimped
+             * @default false
+             */
+            crimped: boolean;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
+            /**
+             * Droop
+             * @default 0
+             */
+            droop: number;
+            /**
+             * Engine Least M3
+             * @default null
+             */
+            engine_least_m3: number | null;
+            /**
+             * Engine Most M3
+             * @default null
+             */
+            engine_most_m3: number | null;
+            /**
+             * For Task
+             * @default
+             */
+            for_task: string;
+            /**
+             * Full Bore
+             * @default true
+             */
+            full_bore: boolean;
+            /**
+             * Gases
+             * @default []
+             */
+            gases: components["schemas"]["FuelKey"][];
+            /**
+             * Gaskets
+             * @default 0
+             */
+            gaskets: number;
+            /**
+             * Hottest K
+             * @default null
+             */
+            hottest_k: number | null;
+            /**
+             * Inlet
+             * @default
+             */
+            inlet: string;
+            /**
+             * Jet
+             * @default null
+             */
+            jet: number | null;
+            /**
+             * K
+             * @default 0
+             */
+            k: number;
+            /** Key */
+            key: string;
+            kind: components["schemas"]["PartClass"];
+            /**
+             * Least Pa
+             * @default null
+             */
+            least_pa: number | null;
+            /**
+             * Length M
+             * @default null
+             */
+            length_m: number | null;
+            /**
+             * Lift M
+             * @default null
+             */
+            lift_m: number | null;
+            /**
+             * Lock Up
+             * @default 0
+             */
+            lock_up: number;
+            /** Maker */
+            maker: string;
+            /**
+             * Most Pa
+             * @default null
+             */
+            most_pa: number | null;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /**
+             * Opening Pa
+             * @default null
+             */
+            opening_pa: number | null;
+            /**
+             * Outlet
+             * @default
+             */
+            outlet: string;
+            /**
+             * Pitch M
+             * @default null
+             */
+            pitch_m: number | null;
+            /**
+             * Ports
+             * @default []
+             */
+            ports: string[];
+            /**
+             * Powered
+             * @default false
+             */
+            powered: boolean;
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
+            /**
+             * Pump M3 S
+             * @default null
+             */
+            pump_m3_s: number | null;
+            /**
+             * Rated W
+             * @default null
+             */
+            rated_w: number | null;
+            /**
+             * Rating Pa
+             * @default null
+             */
+            rating_pa: number | null;
+            /**
+             * Set Pa
+             * @default null
+             */
+            set_pa: number | null;
+            /**
+             * Site
+             * @default false
+             */
+            site: boolean;
+            /**
+             * Stalls
+             * @default false
+             */
+            stalls: boolean;
+            /**
+             * Stock
+             * @default 0
+             */
+            stock: number;
+            /**
+             * Thickness M
+             * @default null
+             */
+            thickness_m: number | null;
+            /**
+             * Thread M
+             * @default null
+             */
+            thread_m: number | null;
+            /**
+             * Throat M
+             * @default null
+             */
+            throat_m: number | null;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+            /**
+             * Use Instead
+             * @default
+             */
+            use_instead: string;
+            /**
+             * Vent
+             * @default
+             */
+            vent: string;
+            /**
+             * Weight Kg
+             * @default 0
+             */
+            weight_kg: number;
+        };
+        /**
+         * PartClass
+         * @description What a part is, which decides where in a train it can stand.
+         * @enum {string}
+         */
+        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapour_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "service" | "consumable";
+        /**
+         * PartOptionOut
+         * @description A part that could stand there, with what it changes.
+         */
+        PartOptionOut: {
+            /** Adds */
+            adds: string[];
+            /** Cautions */
+            cautions: number;
+            margin: components["schemas"]["BothOut"] | null;
+            /** Mates */
+            mates: boolean;
+            /** Name */
+            name: string;
+            /** Now */
+            now: boolean;
+            /** Number */
+            number: string;
+            /** Part */
+            part: string;
+            /** Price */
+            price: number;
+            /** Stock */
+            stock: number;
+            /** Stops */
+            stops: number;
+            train: components["schemas"]["Train"];
+            /** Worst */
+            worst: string;
+        };
+        /**
+         * PathLineOut
+         * @description A train in the Ledger.
+         */
+        PathLineOut: {
+            /** Cautions */
+            cautions: number;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+            tightest: components["schemas"]["FigureOut"] | null;
         };
         /**
          * PersonIn
@@ -2268,6 +3173,69 @@ export interface components {
              * @enum {string}
              */
             units: "us" | "metric";
+        };
+        /**
+         * PlaceOut
+         * @description A slot of a train with its part, as drawn.
+         */
+        PlaceOut: {
+            /** By Length */
+            by_length: boolean;
+            /** Capped */
+            capped: boolean;
+            /** Inlet */
+            inlet: string;
+            /** Inlet Pa */
+            inlet_pa: {
+                [key: string]: number;
+            };
+            joint: components["schemas"]["JointOut"] | null;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Least Pa */
+            least_pa: number | null;
+            lost: components["schemas"]["BothOut"];
+            /** Maker */
+            maker: string;
+            /** Most Pa */
+            most_pa: number | null;
+            /** Name */
+            name: string;
+            /** Needs Upright */
+            needs_upright: boolean;
+            /** Number */
+            number: string;
+            /** Outlet */
+            outlet: string;
+            /** Outlet Pa */
+            outlet_pa: {
+                [key: string]: number;
+            };
+            /** Ports */
+            ports: string[];
+            /** Price */
+            price: number;
+            /** Role */
+            role: string;
+            /** Site */
+            site: boolean;
+            /** Stock */
+            stock: number;
+            sub: components["schemas"]["BothOut"];
+            /** Title */
+            title: string;
+            /** Turned */
+            turned: boolean;
+            /** Unknown */
+            unknown: string;
+            /** Upright */
+            upright: boolean;
+            /** Zone In */
+            zone_in: string;
+            /** Zone Out */
+            zone_out: string;
         };
         /**
          * PlainOut
@@ -2311,6 +3279,83 @@ export interface components {
             message: string;
             /** Path */
             path: string;
+        };
+        /**
+         * ProfileOut
+         * @description Heights of a gasoline route over the float bowl [m], and what they lead to.
+         */
+        ProfileOut: {
+            /** Both Open */
+            both_open: string;
+            flow: components["schemas"]["FigureOut"];
+            /** Full Surface M */
+            full_surface_m: number;
+            /** Gravity */
+            gravity: boolean;
+            /** Highest M */
+            highest_m: number;
+            /** Lift M */
+            lift_m: number | null;
+            /** Lowest M */
+            lowest_m: number;
+            margin: components["schemas"]["FigureOut"];
+            /** Most M */
+            most_m: number;
+            /** Outlet M */
+            outlet_m: number;
+            vent: components["schemas"]["FigureOut"];
+        };
+        /**
+         * ProposalOut
+         * @description A train to take or leave.
+         */
+        ProposalOut: {
+            /** Cautions */
+            cautions: number;
+            /** Changes */
+            changes: number;
+            /** Days */
+            days: number;
+            /** Differs */
+            differs: string[];
+            /** Joints */
+            joints: number;
+            margin: components["schemas"]["BothOut"] | null;
+            /** Price */
+            price: number;
+            /** Stops */
+            stops: number;
+            /** Title */
+            title: string;
+            train: components["schemas"]["Train"];
+        };
+        /**
+         * ProposalsOut
+         * @description Answers of the solver, best first.
+         */
+        ProposalsOut: {
+            impossible: components["schemas"]["ImpossibleOut"] | null;
+            /** Proposals */
+            proposals: components["schemas"]["ProposalOut"][];
+        };
+        /**
+         * ProposeIn
+         * @description Which train to work out.
+         */
+        ProposeIn: {
+            /**
+             * Kit
+             * @default
+             */
+            kit: string;
+            /**
+             * Mode
+             * @default fresh
+             * @enum {string}
+             */
+            mode: "fresh" | "repair" | "kit";
+            /** Template */
+            template: string;
         };
         /**
          * PutRightOut
@@ -2414,7 +3459,13 @@ export interface components {
          */
         RemoteTank: {
             /** @default null */
+            depth: components["schemas"]["Fact"] | null;
+            /** @default null */
             distance: components["schemas"]["Fact"] | null;
+            /** @default null */
+            high_loop: components["schemas"]["Fact"] | null;
+            /** @default null */
+            low_loop: components["schemas"]["Fact"] | null;
             /** @default null */
             rise: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -2431,6 +3482,18 @@ export interface components {
             name: string;
             /** Us */
             us: string;
+        };
+        /**
+         * RowFaultOut
+         * @description What is wrong with a row.
+         */
+        RowFaultOut: {
+            /** Column */
+            column: string;
+            /** Line */
+            line: number;
+            /** Why */
+            why: string;
         };
         /**
          * RunOut
@@ -2511,6 +3574,16 @@ export interface components {
             runs: components["schemas"]["RunOut"][];
         };
         /**
+         * ScaleOut
+         * @description How a zone's pressures are shown: unit, and Pascal in one of it.
+         */
+        ScaleOut: {
+            /** Pa */
+            pa: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * School
          * @description The two ways of estimating a derate; fuel and air each choose one.
          * @enum {string}
@@ -2525,6 +3598,38 @@ export interface components {
             air: components["schemas"]["School"];
             /** @default field_rule */
             fuel: components["schemas"]["School"];
+        };
+        /**
+         * Seal
+         * @description How a joint is sealed.
+         * @enum {string}
+         */
+        Seal: "hand" | "wrench" | "tape" | "dry" | "clamp" | "click" | "gasket" | "found";
+        /**
+         * Section
+         * @description One length of pipe: what it comes from, how long with its fittings, what hangs on its end.
+         */
+        Section: {
+            /** @default null */
+            length: components["schemas"]["Fact"] | null;
+            /** @default null */
+            load: components["schemas"]["Fact"] | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Parent
+             * @default
+             */
+            parent: string | "";
+            /**
+             * Size
+             * @default
+             * @enum {string}
+             */
+            size: "" | "3/8" | "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3";
         };
         /**
          * SetClass
@@ -2611,7 +3716,10 @@ export interface components {
             quiet_hours: string;
             /**
              * @default {
+             *       "depth": null,
              *       "distance": null,
+             *       "high_loop": null,
+             *       "low_loop": null,
              *       "rise": null,
              *       "volume": null
              *     }
@@ -2643,6 +3751,20 @@ export interface components {
             /** Name */
             name: string;
             tare: components["schemas"]["PlainOut"];
+        };
+        /**
+         * SizedOut
+         * @description A section of house piping.
+         */
+        SizedOut: {
+            drop: components["schemas"]["FigureOut"] | null;
+            /** Enough */
+            enough: boolean | null;
+            /** Key */
+            key: string;
+            load: components["schemas"]["FigureOut"];
+            /** Wanted */
+            wanted: string | null;
         };
         /**
          * Sketch
@@ -2700,6 +3822,46 @@ export interface components {
             position: string;
         };
         /**
+         * Slot
+         * @description One part of a train. `part` is a key of the job's parts; empty stands for an unknown one.
+         */
+        Slot: {
+            /**
+             * Capped
+             * @default true
+             */
+            capped: boolean;
+            /** @default null */
+            length: components["schemas"]["Fact"] | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string | "";
+            /**
+             * Role
+             * @default
+             */
+            role: string | "";
+            /** @default null */
+            seal: components["schemas"]["Seal"] | null;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /**
+             * Unknown
+             * @default
+             */
+            unknown: string;
+            /**
+             * Upright
+             * @default true
+             */
+            upright: boolean;
+        };
+        /**
          * SmallAnswerOut
          * @description A small quick answer.
          */
@@ -2752,6 +3914,7 @@ export interface components {
          * @description A job as it stands, with what follows from it.
          */
         SnapshotOut: {
+            bill: components["schemas"]["BillOut"] | null;
             /** Can Redo */
             can_redo: boolean;
             /** Can Undo */
@@ -2759,6 +3922,8 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             chosen: components["schemas"]["ChosenOut"] | null;
+            /** House */
+            house: components["schemas"]["HouseOut"][] | null;
             /** Id */
             id: string;
             inspection: components["schemas"]["InspectionOut"] | null;
@@ -2766,6 +3931,7 @@ export interface components {
             ledger: components["schemas"]["LedgerOut"] | null;
             methods: components["schemas"]["MethodsOut"] | null;
             output: components["schemas"]["OutputOut"] | null;
+            path: components["schemas"]["FuelPathOut"] | null;
             /** Preview */
             preview: boolean;
             /** Questions */
@@ -2784,6 +3950,7 @@ export interface components {
             };
             /** Sketch */
             sketch: components["schemas"]["MeasureOut"][] | null;
+            stack: components["schemas"]["StackOut"] | null;
             states: components["schemas"]["StatesOut"] | null;
             /** Updated At */
             updated_at: string;
@@ -2820,6 +3987,35 @@ export interface components {
             gaskets: components["schemas"]["Fact"] | null;
             /** @default null */
             washers: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * StackOut
+         * @description The stack in the order of the air flow.
+         */
+        StackOut: {
+            /** Beside */
+            beside: components["schemas"]["AmountOut"][];
+            /** Count */
+            count: number;
+            /** Diameter M */
+            diameter_m: number | null;
+            /** Engagement M */
+            engagement_m: number | null;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Layers */
+            layers: components["schemas"]["LayerOut"][];
+            /** Missing */
+            missing: components["schemas"]["AssumedOut"][];
+            /** Nut M */
+            nut_m: number | null;
+            /** Stick Out M */
+            stick_out_m: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "unknown" | "pass" | "caution" | "short";
         };
         /**
          * Stage
@@ -2934,9 +4130,31 @@ export interface components {
             /** @default null */
             pitch: components["schemas"]["Fact"] | null;
             /** @default null */
+            spacing: components["schemas"]["Fact"] | null;
+            /** @default null */
             stick_out: components["schemas"]["Fact"] | null;
             /** @default null */
             thread_depth: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * SupplierOut
+         * @description Whom to call.
+         */
+        SupplierOut: {
+            /** Lines */
+            lines: number;
+            /** Mail */
+            mail: string;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /** Phone */
+            phone: string;
+            /** Price */
+            price: number;
+            /** Terms */
+            terms: string;
         };
         /**
          * TaskOut
@@ -2957,6 +4175,138 @@ export interface components {
             parts: string[];
             /** Title */
             title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * TemplateOut
+         * @description A train that could be built.
+         */
+        TemplateOut: {
+            /** Fuel */
+            fuel: string;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Method */
+            method: string;
+            /** Method Name */
+            method_name: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Usual */
+            usual: boolean;
+        };
+        /**
+         * Train
+         * @description The parts from source to intake. Keys only name slots; their order is the train's.
+         */
+        Train: {
+            /**
+             * Found
+             * @default false
+             */
+            found: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Past Exhaust
+             * @default false
+             */
+            past_exhaust: boolean;
+            /**
+             * Slots
+             * @default {}
+             */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /**
+             * Supply
+             * @default
+             */
+            supply: string | "";
+            /** Template */
+            template: string;
+            /**
+             * Through Cover
+             * @default null
+             */
+            through_cover: boolean | null;
+        };
+        /**
+         * TrainOut
+         * @description A train as drawn.
+         */
+        TrainOut: {
+            /** Assumed */
+            assumed: components["schemas"]["AssumedOut"][];
+            /** Found */
+            found: boolean;
+            /** Fuel */
+            fuel: string;
+            /** Letter */
+            letter: string;
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Outdated */
+            outdated: {
+                [key: string]: string[];
+            };
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+            /** Price */
+            price: number;
+            profile: components["schemas"]["ProfileOut"] | null;
+            signal: components["schemas"]["FigureOut"] | null;
+            /** Signals Pa */
+            signals_pa: {
+                [key: string]: number;
+            } | null;
+            /** Template */
+            template: string;
+            /** Template Title */
+            template_title: string;
+            tightest: components["schemas"]["FigureOut"] | null;
+            /** Title */
+            title: string;
+            /** Troubles */
+            troubles: components["schemas"]["TroubleOut"][];
+            /** What Ifs */
+            what_ifs: components["schemas"]["WhatIfOut"][];
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
+         * TroubleOut
+         * @description One fault of a train, at a slot or at the joint before it.
+         */
+        TroubleOut: {
+            /** Amounts */
+            amounts: components["schemas"]["AmountOut"][];
+            /** Joint */
+            joint: boolean;
+            /** Mend */
+            mend: string;
+            /** Rule */
+            rule: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "standing";
+            /** Slot */
+            slot: string;
+            /** Text */
+            text: string;
             /** Why */
             why: string;
         };
@@ -3087,6 +4437,33 @@ export interface components {
             /** @default propane */
             fuel: components["schemas"]["FuelKey"];
         };
+        /**
+         * WhatIfOut
+         * @description The train with one thing otherwise.
+         */
+        WhatIfOut: {
+            change: components["schemas"]["BothOut"] | null;
+            /** Key */
+            key: string;
+            margin: components["schemas"]["BothOut"] | null;
+            /** Stops */
+            stops: number;
+            /** Title */
+            title: string;
+            train: components["schemas"]["Train"] | null;
+        };
+        /**
+         * ZoneOut
+         * @description One strip of the ladder.
+         */
+        ZoneOut: {
+            /** Key */
+            key: string;
+            metric: components["schemas"]["ScaleOut"];
+            /** Name */
+            name: string;
+            us: components["schemas"]["ScaleOut"];
+        };
     };
     responses: never;
     parameters: never;
@@ -3118,6 +4495,111 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_find_get: {
+        parameters: {
+            query?: {
+                kind?: string;
+                words?: string;
+                fuel?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_bring_in_import_post: {
+        parameters: {
+            query?: {
+                accept?: "" | "all" | "good";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_export_parts_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_templates_templates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3726,6 +5208,70 @@ export interface operations {
             };
         };
     };
+    files_parts_table_jobs__job_id__parts_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    files_parts_sheet_jobs__job_id__parts_pdf_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     files_show_photo_jobs__job_id__photos__key__get: {
         parameters: {
             query?: never;
@@ -3793,6 +5339,141 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fuel_path_edit_edit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fuel_path_slot_options_options_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OptionsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OptionsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fuel_path_propose_train_propose_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -66,6 +66,33 @@
         </LedgerRow>
       {/each}
     {/if}
+    {#if ledger.path.length}
+      <h2>Fuel path</h2>
+      {#each ledger.path as train (train.name)}
+        {#if train.tightest}
+          <LedgerRow
+            label="tightest"
+            figure={train.tightest}
+            note={train.tightest.label.replace('tightest, ', '')}
+            signed
+          >
+            {#snippet mark()}<Mark fuel={train.name} letter={LETTERS[train.name] ?? ''} />{/snippet}
+          </LedgerRow>
+        {/if}
+      {/each}
+    {/if}
+    {#if ledger.bill}
+      <p class="method" data-bill>
+        <a href={`/jobs/${snapshot.id}/fuel_path/parts`}>Parts, counted</a>
+        <span class="num">$ {ledger.bill.price.toFixed(2)}</span>
+      </p>
+      {#if ledger.bill.core}
+        <p class="method">
+          <span>deposit to come back</span>
+          <span class="num">$ {ledger.bill.core.toFixed(2)}</span>
+        </p>
+      {/if}
+    {/if}
     {#if snapshot.chosen}
       <h2>Method</h2>
       {#each snapshot.chosen.methods as method (method.key)}
@@ -73,7 +100,7 @@
           <a href={`/jobs/${snapshot.id}/method/compare`}>{method.name}</a>
           <span class={method.verdict}>{method.verdict_name}</span>
         </p>
-        <LedgerRow label="parts" figure={method.parts} />
+        {#if !ledger.bill}<LedgerRow label="parts" figure={method.parts} />{/if}
         <LedgerRow label="hours" figure={method.hours} />
       {/each}
     {/if}

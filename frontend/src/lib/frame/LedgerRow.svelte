@@ -9,9 +9,10 @@
     label: string;
     figure: FigureType;
     note?: string;
+    signed?: boolean;
     mark?: Snippet;
   }
-  let { label, figure, note = '', mark }: Props = $props();
+  let { label, figure, note = '', signed = false, mark }: Props = $props();
   const job = useJob();
   let change = $derived.by(() => {
     const earlier = job().earlier(figure.key)?.[prefs.system];
@@ -30,7 +31,7 @@
 <div class="line" data-ledger={figure.key}>
   {@render mark?.()}
   <span class="label">{label}</span>
-  <Figure {figure} />
+  <Figure {figure} {signed} />
   {#if change || note}
     <span class="note">
       {#if note}<span>{note}</span>{/if}

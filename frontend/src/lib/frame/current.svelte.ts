@@ -23,6 +23,11 @@ export const PAGES = [
   { page: 'method/cylinder', name: 'Cylinder', stage: 'method' },
   { page: 'method/states', name: 'Fuel states', stage: 'method' },
   { page: 'method/record', name: 'Record', stage: 'method' },
+  { page: 'fuel_path/train', name: 'Train', stage: 'fuel_path' },
+  { page: 'fuel_path/stack', name: 'Stack', stage: 'fuel_path' },
+  { page: 'fuel_path/parts', name: 'Parts list', stage: 'fuel_path' },
+  { page: 'fuel_path/house', name: 'House pipe', stage: 'fuel_path' },
+  { page: 'fuel_path/found', name: 'As found', stage: 'fuel_path' },
   { page: 'fuel_path/ready', name: 'Readiness', stage: 'fuel_path' },
   { page: 'fuel_path/record', name: 'Record', stage: 'fuel_path' }
 ] as const;
@@ -59,6 +64,7 @@ export function pageOf(path: string): string {
   if (path.startsWith('sites')) return 'intake/site';
   if (path.startsWith('load.') || path.startsWith('wants.')) return 'intake/wish';
   if (path.startsWith('findings.')) return 'intake/walk';
+  if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';
   if (path.startsWith('choice.')) return 'method/compare';
   if (!ON_SET.includes(path) && ON_MACHINE.test(path)) return 'intake/machine';

@@ -133,3 +133,11 @@ export const STAGE_NAMES: Record<string, string> = {
   hand_over: 'Hand over',
   logbook: 'Logbook'
 };
+
+export const STUBS = [
+  ['unknown', 'not known'],
+  ['1/2', '1/2 in NPT'],
+  ['3/4', '3/4 in NPT'],
+  ['1', '1 in NPT'],
+  ['1-1/4', '1-1/4 in NPT']
+] as const;

@@ -215,7 +215,8 @@ export class JobSession {
       const figures = [
         ...(ledger?.puts_out ?? []).map((one) => one.running),
         ...(ledger?.runs ?? []).flatMap((run) => (run.figure ? [run.figure] : [])),
-        ...(ledger?.flows ?? []).map((flow) => flow.flow)
+        ...(ledger?.flows ?? []).map((flow) => flow.flow),
+        ...(ledger?.path ?? []).flatMap((train) => (train.tightest ? [train.tightest] : []))
       ];
       this.before = new Map(figures.map((figure) => [figure.key, figure]));
     }

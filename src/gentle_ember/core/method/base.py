@@ -10,6 +10,7 @@ from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.job import Job
+from gentle_ember.core.part import Part, PartClass
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.site import Site
 
@@ -101,6 +102,24 @@ class Case:
         found = {FuelKey.PROPANE} if self.site.cylinders else set()
         found |= {FuelKey(gas.kind) for gas in self.site.gases.values()}
         return tuple(key for key in GASES if key in found)
+
+    def train(self, fuel: FuelKey) -> tuple[Part, ...] | None:
+        """Parts of a fuel's train as it stands; None until there is one."""
+        train = self.job.trains.get(str(fuel))
+        if train is None or not train.slots:
+            return None
+        known = (self.job.parts.get(slot.part) for slot in train.slots.values())
+        return tuple(part for part in known if part is not None)
+
+    @property
+    def plate_m(self) -> float | None:
+        """Thickness of the adapter chosen for its train [m]; None until there is one."""
+        for name in self.job.trains:
+            for slot in self.job.trains[name].slots.values():
+                part = self.job.parts.get(slot.part)
+                if part is not None and part.kind is PartClass.ADAPTER and part.thickness_m:
+                    return part.thickness_m
+        return None
 
     @property
     def wanted(self) -> tuple[str, ...]:

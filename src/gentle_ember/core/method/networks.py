@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import Vent
 from gentle_ember.core.method.base import Case
+from gentle_ember.core.part import Part, PartClass
 from gentle_ember.core.states import (
     BOWL,
     BOWL_FILL,
@@ -95,7 +96,16 @@ class _Builder:
             )  # fmt: skip
             self._add("tank_valve", name, "open", "shut")
             shut = {"tank_valve": "open"}
-        if self.remote:
+        if self.remote and not self._has_selector():
+            # Both tanks lead to the bowl: whatever is not shut feeds it.
+            self.sources[REMOTE_TANK] = "gasoline"
+            self._add("remote_valve", "Shut-off at the remote tank", "open", "shut")
+            self._add("fuel_coupler", "Fuel coupler", "joined", "parted")
+            self.links += [
+                link(OWN_TANK, BOWL, **shut),
+                link(REMOTE_TANK, BOWL, remote_valve="open", fuel_coupler="joined"),
+            ]
+        elif self.remote:
             self.sources[REMOTE_TANK] = "gasoline"
             self._add("selector", "Tank selector", "own", "remote", "between")
             self._add("remote_valve", "Shut-off at the remote tank", "open", "shut")
@@ -119,6 +129,10 @@ class _Builder:
         else:
             self.links.append(link(BOWL, INTAKE))
 
+    def _has_selector(self) -> bool:
+        train = self.case.train(FuelKey.GASOLINE)
+        return train is None or any(part.kind is PartClass.SELECTOR for part in train)
+
     def gas(self) -> None:
         """Each gas from its valve through its coupler to a demand regulator and the intake."""
         for gas in self.gases:
@@ -126,12 +140,22 @@ class _Builder:
             self.sources[source] = FUEL_NAMES[gas]
             self.pressed.add(source)
             self._add(f"{key}_valve", SOURCE_VALVES[gas], "open", "shut")
+            train = self.case.train(gas)
+            halves = [part for part in train or () if part.kind is PartClass.GAS_HALF]
+            if train is not None and not halves:
+                # Without a coupler the hose is always on: only the valve keeps the gas back.
+                own = self.factory and gas is not FuelKey.PROPANE
+                inlet = f"{DEMAND_INLET} 2" if own else DEMAND_INLET
+                self.links.append(link(source, inlet, **{f"{key}_valve": "open"}))
+                continue
             own_port = self.factory and gas is not FuelKey.PROPANE
             inlet = f"{DEMAND_INLET} 2" if own_port else DEMAND_INLET
             self._add(f"{key}_coupler", f"Hose for {source}", "joined", "parted")
             self.links.append(
                 link(source, inlet, **{f"{key}_valve": "open", f"{key}_coupler": "joined"})
             )
+            if any(part.closes for part in halves):
+                continue
             # A parted hose is taken as open: many full-bore coupler halves don't close.
             self.links.append(
                 link(source, OUTSIDE, **{f"{key}_valve": "open", f"{key}_coupler": "parted"})
@@ -147,8 +171,8 @@ class _Builder:
             name = "Cap on the gas inlet" if number == 0 else "Cap on the second inlet"
             self._add(cap, name, "on", "off")
             self.links.append(link(inlet, OUTSIDE, **{cap: "off"}, **dict.fromkeys(fed, "parted")))
-            opens = {ENGINE: RUNNING}
-            if "two_barrel_adapter" in self.methods:
+            opens = {ENGINE: RUNNING} if self._shuts_by_itself() else {}
+            if self._locked_off():
                 if number == 0:
                     self._add("lock_off", "Electric lock-off", "powered", "dead")
                 opens["lock_off"] = "powered"
@@ -158,6 +182,20 @@ class _Builder:
             self.links.append(link(inlet, GAS_PORT, **opens))
         if inlets:
             self.links.append(link(GAS_PORT, INTAKE))
+
+    def _trains(self) -> list[tuple[Part, ...]]:
+        return [train for gas in self.gases if (train := self.case.train(gas)) is not None]
+
+    def _locked_off(self) -> bool:
+        """Whether an electric lock-off stands in the gas: as the trains have it, else by method."""
+        trains = self._trains()
+        if trains:
+            return any(part.kind is PartClass.LOCK_OFF for train in trains for part in train)
+        return "two_barrel_adapter" in self.methods
+
+    def _shuts_by_itself(self) -> bool:
+        """Whether gas stops with the engine: a demand regulator, unless the train has none."""
+        return all(any(part.stalls for part in train) for train in self._trains())
 
     def finish(self) -> FuelSystem:
         """The network, and its states."""

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core import studs
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.facts import Fact
+from gentle_ember.core.generator import GeneratorSet, Stack
 from gentle_ember.core.method.base import Case, Reason, fits, unknown, work
 
 
@@ -20,8 +21,18 @@ def mm(value_m: float) -> str:
 
 
 def joint(case: Case) -> studs.Joint | None:
-    """The stack on this set's studs; None until diameter, pitch, stick-out and flange are known."""
-    bolt, stack = case.set.studs, case.set.stack
+    """The stack on this set's studs, with the adapter of its train once one is chosen."""
+    return joint_of(case.set, case.plate_m)
+
+
+def joint_of(machine: GeneratorSet, plate_m: float | None) -> studs.Joint | None:
+    """The stack on a set's studs; None until diameter, pitch, stick-out and flange are known.
+
+    Args:
+        machine: the set.
+        plate_m: the adapter's thickness; as the set's own facts say, else usual, when None [m].
+    """
+    bolt, stack = machine.studs, machine.stack
     if not (bolt.diameter and bolt.pitch and bolt.stick_out and stack.flange):
         return None
     nut = bolt.nut_height.value if bolt.nut_height else 0.85 * bolt.diameter.value
@@ -33,11 +44,18 @@ def joint(case: Case) -> studs.Joint | None:
             nut,
             stack.flange.value,
             stack.washers.value if stack.washers else studs.WASHERS_M,
-            stack.adapter.value if stack.adapter else studs.ADAPTER_M,
+            adapter_m(stack, plate_m),
             stack.gaskets.value if stack.gaskets else studs.GASKETS_M,
         )
     except QuantityError:
         return None
+
+
+def adapter_m(stack: Stack, plate_m: float | None) -> float:
+    """Thickness of the adapter [m]: of the part chosen, as measured, or usual."""
+    if plate_m is not None:
+        return plate_m
+    return stack.adapter.value if stack.adapter else studs.ADAPTER_M
 
 
 def reach(case: Case) -> Iterator[Reason]:
@@ -92,7 +110,7 @@ def _remedy(case: Case, found: studs.Joint) -> str:
 def stack_room(case: Case) -> Iterator[Reason]:
     """Breather reach, bracket, cover and third bolt once the air cleaner moves outward."""
     stack = case.set.stack
-    out = (stack.adapter.value if stack.adapter else studs.ADAPTER_M) + 0.5 * (
+    out = adapter_m(stack, case.plate_m) + 0.5 * (
         stack.gaskets.value if stack.gaskets else studs.GASKETS_M
     )
     rooms: tuple[tuple[Fact | None, str, str, str, str], ...] = (

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { STUBS } from '$lib/job/options';
   import Plus from '@lucide/svelte/icons/plus';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
@@ -107,6 +108,7 @@
         <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
         <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
         <QuantityField path={`${path}.distance`} label="Distance to the set" />
+        <ChoiceField path={`${path}.stub`} label="Pipe thread there" options={STUBS} />
       </div>
     {/snippet}
   </Rows>

@@ -1,0 +1,72 @@
+<script lang="ts">
+  import Camera from '@lucide/svelte/icons/camera';
+  import type { Bill } from '$lib/api/client';
+  import { useJob } from '$lib/job/session.svelte';
+  import { keepFile } from '$lib/job/upload';
+  import { prefs } from '$lib/prefs.svelte';
+
+  interface Props {
+    line: Bill['lines'][number];
+  }
+  let { line }: Props = $props();
+  const job = useJob();
+  let field = $state<HTMLInputElement>();
+  let fault = $state('');
+  let whole = $derived(Math.ceil(Number.parseFloat(line.count)));
+  let came = $derived(line.arrived >= whole);
+  let photos = $derived(
+    Object.values(job().settled?.job.attachments ?? {}).filter(
+      (one) => one.subject === `arrived.${line.key}`
+    ).length
+  );
+
+  function check(event: Event & { currentTarget: HTMLInputElement }) {
+    const count = event.currentTarget.checked ? whole : 0;
+    job().set(`arrived.${line.key}`, {
+      count,
+      on: count ? new Date().toISOString().slice(0, 10) : '',
+      by: count ? prefs.who : '',
+      note: ''
+    });
+  }
+
+  async function photo(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    if (!file) return;
+    fault = await keepFile(job().id, file, `arrived.${line.key}`);
+    await job().refresh();
+    if (field) field.value = '';
+  }
+</script>
+
+<span class="arrived no-print">
+  <input
+    type="checkbox"
+    class="checkbox checkbox-sm"
+    checked={came}
+    aria-label={`${line.name} is here`}
+    title="Here, counted and looked at"
+    onchange={check}
+  />
+  {#if came}
+    <button
+      type="button"
+      class="btn btn-ghost btn-xs"
+      aria-label={`Photo of ${line.name} as it came`}
+      onclick={() => field?.click()}><Camera size={15} />{photos || ''}</button
+    >
+    <input bind:this={field} type="file" accept="image/*" hidden onchange={photo} />
+  {/if}
+  {#if fault}<span class="fault" role="alert">{fault}</span>{/if}
+</span>
+
+<style>
+  .arrived {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.2rem;
+  }
+  .fault {
+    color: var(--color-error);
+  }
+</style>

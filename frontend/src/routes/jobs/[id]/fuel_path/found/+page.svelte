@@ -1,0 +1,157 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import Insert from '$lib/path/Insert.svelte';
+  import PlacePanel from '$lib/path/PlacePanel.svelte';
+  import Proposals from '$lib/path/Proposals.svelte';
+  import TrainDrawing from '$lib/path/TrainDrawing.svelte';
+  import Troubles from '$lib/path/Troubles.svelte';
+  import { Workbench } from '$lib/path/work.svelte';
+
+  interface Way {
+    key: string;
+    name: string;
+    title: string;
+    method_name: string;
+  }
+  const job = useJob();
+  $effect(() => void job().look('path'));
+  const bench = new Workbench(job);
+  bench.show('as_found');
+  let entered = $derived(job().settled?.job.trains?.as_found);
+  let path = $derived(job().now?.path ?? job().settled?.path);
+  let train = $derived(path?.trains.find((one) => one.name === 'as_found'));
+  let place = $derived(train?.places.find((one) => one.key === bench.slot));
+  let stops = $derived(train?.troubles.filter((one) => one.severity === 'stop').length ?? 0);
+  const ways = createQuery(() => ({
+    queryKey: ['templates'],
+    queryFn: async () => (await (await fetch('/api/catalog/templates')).json()) as Way[],
+    staleTime: Infinity
+  }));
+  let fuel = $derived(
+    train?.fuel ?? ways.data?.find((one) => one.key === entered?.template)?.name ?? ''
+  );
+  let grade = $derived(
+    !train
+      ? ''
+      : stops
+        ? `Not fit to run: ${stops} ${stops === 1 ? 'stop' : 'stops'}.`
+        : train.troubles.length
+          ? 'Fit to run with what is said below put right.'
+          : 'Nothing found wrong with it, on paper.'
+  );
+
+  function begin(template: string) {
+    if (entered) job().set('trains.as_found.template', template);
+    else
+      job().set('trains.as_found', {
+        template,
+        supply: '',
+        slots: {},
+        found: true,
+        past_exhaust: false,
+        through_cover: null,
+        note: ''
+      });
+  }
+
+  async function repair() {
+    await bench.propose(train?.template ?? '', 'repair');
+  }
+</script>
+
+<SheetHead
+  title="As found"
+  text="Somebody else's conversion as it stands: every rule is run on it."
+/>
+
+<label class="what"
+  >What it is meant to be
+  <select
+    class="select"
+    value={entered?.template ?? ''}
+    onchange={(event) => begin(event.currentTarget.value)}
+    data-field="trains.as_found"
+  >
+    <option value="" disabled>choose</option>
+    {#each ways.data ?? [] as one (one.key)}
+      <option value={one.key}
+        >{one.name.replace('_', ' ')}: {one.title}, {one.method_name.toLowerCase()}</option
+      >
+    {/each}
+  </select>
+</label>
+
+{#if entered}
+  {#if !Object.keys(entered.slots ?? {}).length}
+    <p class="quiet">Enter its parts from the source on.</p>
+    <div class="first"><Insert {bench} {fuel} after="" label="First part" /></div>
+  {/if}
+  {#if train}
+    <p class="grade" class:bad={stops > 0} data-grade>{grade}</p>
+    <TrainDrawing
+      {train}
+      selected={bench.slot}
+      select={(key) => bench.select(key)}
+      act={(what) =>
+        what === 'swap'
+          ? void bench.pick(true)
+          : void bench.edit({ op: 'remove', slot: bench.slot })}
+    />
+    <div class="acts">
+      <Insert {bench} {fuel} after={train.places.at(-1)?.key ?? ''} label="Add the next part" />
+      <button class="btn btn-sm btn-primary" disabled={bench.busy} onclick={() => void repair()}
+        >Repair train</button
+      >
+      <label
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          checked={entered.past_exhaust ?? false}
+          onchange={(event) =>
+            job().set('trains.as_found.past_exhaust', event.currentTarget.checked)}
+        /> a hose passes the exhaust</label
+      >
+      <button class="btn btn-sm btn-ghost" onclick={() => job().remove('trains.as_found')}
+        >Clear it</button
+      >
+    </div>
+    <Proposals {bench} now={train.price} />
+    {#if place}{#key place.key}<PlacePanel {train} {place} {bench} />{/key}{/if}
+    <Troubles {train} {bench} />
+  {/if}
+{/if}
+
+<style>
+  .what {
+    display: block;
+    max-width: 36rem;
+    font-weight: 550;
+  }
+  .first {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+  }
+  .grade {
+    font-size: 1.15rem;
+    font-weight: 650;
+    margin: 0.7rem 0 0.3rem;
+  }
+  .grade.bad {
+    color: var(--color-error);
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.9rem;
+    align-items: center;
+    margin: 0.5rem 0;
+  }
+  .acts label {
+    display: flex;
+    gap: 0.4rem;
+    align-items: center;
+  }
+</style>

@@ -1,0 +1,123 @@
+<script lang="ts">
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import Figure from '$lib/figure/Figure.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import Rows from '$lib/job/Rows.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('house'));
+  let site = $derived(job().settled?.job.site ?? 's1');
+  let houses = $derived(job().now?.house ?? job().settled?.house ?? []);
+  const SIZES = ['3/8', '1/2', '3/4', '1', '1-1/4', '1-1/2', '2', '2-1/2', '3'].map(
+    (size) => [size, `${size} in`] as const
+  );
+  const FRESH = { name: '', parent: '', length: null, load: null, size: '' };
+
+  function sections(gas: string) {
+    return job().settled?.job.sites?.[site]?.gases?.[gas]?.house?.sections ?? {};
+  }
+  function parents(gas: string, own: string) {
+    return [
+      ['', 'the meter'] as const,
+      ...Object.entries(sections(gas))
+        .filter(([key]) => key !== own)
+        .map(([key, one]) => [key, one.name || key] as const)
+    ];
+  }
+</script>
+
+<SheetHead
+  title="House pipe"
+  text="The piping before the stub, by the longest-length method. For a licensed fitter and the local code to confirm."
+/>
+
+{#each houses as house (house.gas)}
+  {@const at = `sites.${site}.gases.${house.gas}`}
+  <section class="section" data-house={house.gas}>
+    <p class="sum" class:bad={house.meter_enough === false}>
+      All appliances and the set: <b class="num">{house.total[prefs.system]}</b>{#if house.meter}
+        on a meter of <b class="num">{house.meter[prefs.system]}</b>: {house.meter_enough
+          ? 'enough'
+          : 'too small, the utility must change it'}{:else}. Meter not known{/if}. Longest length
+      <b class="num">{house.longest[prefs.system]}</b>.
+    </p>
+    {#if house.faults['']}<p class="quiet">{house.faults['']}</p>{/if}
+    <div class="grid-3">
+      <QuantityField path={`${at}.meter`} label="Meter rating" />
+      <QuantityField path={`${at}.house.allowed`} label="Drop allowed" assumed="0.5 in w.c." />
+      <ChoiceField
+        path={`${at}.house.stub`}
+        label="The generator's stub ends"
+        options={[
+          ['', 'not said'],
+          ...Object.entries(sections(house.gas)).map(
+            ([key, one]) => [key, one.name || key] as const
+          )
+        ]}
+      />
+    </div>
+    <Rows
+      path={`${at}.house.sections`}
+      prefix="p"
+      title="Sections"
+      text="Each length of pipe, what it comes from and the appliance at its end."
+      add="Section"
+      fresh={FRESH}
+    >
+      {#snippet row(path)}
+        {@const key = path.split('.').at(-1) ?? ''}
+        {@const sized = house.sections.find((one) => one.key === key)}
+        <div class="grid-3">
+          <TextField path={`${path}.name`} label="Name" />
+          <ChoiceField
+            path={`${path}.parent`}
+            label="Comes from"
+            options={parents(house.gas, key)}
+          />
+          <QuantityField path={`${path}.length`} label="Length with fittings" />
+          <QuantityField path={`${path}.load`} label="Appliance at its end" />
+          <ChoiceField
+            path={`${path}.size`}
+            label="Size that is there"
+            options={[['', 'to be sized'], ...SIZES]}
+          />
+          <div class="answer" data-sized={key}>
+            {#if sized}
+              <p>carries <Figure figure={sized.load} /></p>
+              <p class:bad={sized.enough === false}>
+                {sized.enough === false
+                  ? `too small: wants ${sized.wanted ?? 'more than 3'} in`
+                  : sized.enough
+                    ? 'large enough'
+                    : `wants ${sized.wanted ?? 'more than 3'} in`}
+              </p>
+              {#if sized.drop}<p>drops <Figure figure={sized.drop} /></p>{/if}
+            {:else}<p class="quiet">
+                {house.faults[key] ?? 'sized once every length is given'}
+              </p>{/if}
+          </div>
+        </div>
+      {/snippet}
+    </Rows>
+  </section>
+{:else}
+  <p class="quiet">No house gas on this site.</p>
+{/each}
+
+<style>
+  .sum {
+    margin-bottom: 0.6rem;
+  }
+  .bad {
+    color: var(--color-error);
+    font-weight: 600;
+  }
+  .answer {
+    padding-top: 1.4rem;
+    font-size: 0.92rem;
+  }
+</style>

@@ -1,0 +1,183 @@
+<script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
+  import { pageOf } from '$lib/frame/current.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import Arrived from '$lib/path/Arrived.svelte';
+  import KitCheck from '$lib/path/KitCheck.svelte';
+  import type { Bill } from '$lib/api/client';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('bill'));
+  let bill = $derived(job().now?.bill ?? job().settled?.bill);
+  const TITLES: Record<string, string> = {
+    'in stock': 'From the shelf',
+    order: 'To order',
+    'site supplies': 'There already',
+    'licensed fitter': 'By the licensed fitter'
+  };
+  let groups = $derived(
+    Object.entries(TITLES)
+      .map(([source, title]) => ({
+        source,
+        title,
+        lines: (bill?.lines ?? []).filter((line) => line.source === source)
+      }))
+      .filter((group) => group.lines.length)
+  );
+
+  function instead(line: Bill['lines'][number]) {
+    const [train, slot] = line.slot.split('.');
+    if (train && slot) job().set(`trains.${train}.slots.${slot}.part`, line.other_key);
+  }
+</script>
+
+<SheetHead title="Parts list" text="Counted from trains, method and walk-round." />
+
+{#if bill?.lines.length}
+  <div class="bar">
+    <p>
+      <span class="big num">$ {bill.price.toFixed(2)}</span>
+      {#if bill.core}<span
+          >of it <span class="num">$ {bill.core.toFixed(2)}</span> deposit, back with the old part</span
+        >{/if}
+      {#if bill.days}<span>last part in {bill.days} days</span>{/if}
+      {#if bill.hours}<span>bench time <Figure figure={bill.hours} /></span>{/if}
+    </p>
+    <span class="acts no-print">
+      <a class="btn btn-sm" href={`/api/jobs/${job().id}/parts.csv`} download>CSV</a>
+      <a class="btn btn-sm" href={`/api/jobs/${job().id}/parts.pdf?system=${prefs.system}`} download
+        >PDF</a
+      >
+    </span>
+  </div>
+  {#if bill.missing.length || bill.questions.length}
+    <ul class="open">
+      {#each bill.missing as text (text)}<li>Not in the catalog: {text}</li>{/each}
+      {#each bill.questions as one (one.path)}
+        <li>
+          Not exact before this is measured:
+          <a href={`/jobs/${job().id}/${pageOf(one.path)}?field=${one.path}`}>{one.text}</a>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  <table>
+    <tbody>
+      {#each groups as group (group.source)}
+        <tr class="group"
+          ><th colspan="3">{group.title}</th><td class="n num"
+            >{#if group.source !== 'site supplies'}$ {group.lines
+                .reduce((sum, line) => sum + line.price, 0)
+                .toFixed(2)}{/if}</td
+          ><td></td></tr
+        >
+        {#each group.lines as line (line.key)}
+          <tr data-line={line.key}>
+            <td class="n num">{line.count}</td>
+            <td>
+              {line.name} <span class="quiet">{line.uses.join(', ')}</span>
+              {#if line.other}
+                <span class="other"
+                  >{line.other}: {line.other_gain}
+                  {#if line.slot && line.other_key}
+                    <button class="link no-print" onclick={() => instead(line)}>use it</button>
+                  {/if}</span
+                >
+              {/if}
+            </td>
+            <td class="num quiet n">{line.source === 'site supplies' ? '' : line.number}</td>
+            <td class="n num"
+              >{#if line.source !== 'site supplies'}$ {line.price.toFixed(2)}{/if}</td
+            >
+            <td>
+              {#if line.source === 'order' || line.source === 'in stock'}<Arrived {line} />{/if}
+            </td>
+          </tr>
+        {/each}
+      {/each}
+    </tbody>
+  </table>
+  <section class="section">
+    <h2>Whom to call</h2>
+    {#each bill.suppliers as one (one.maker)}
+      <p>
+        <b>{one.name}</b> <span class="num">{one.phone}</span>, {one.mail}, {one.terms}.
+        {#if one.lines}{one.lines}
+          {one.lines === 1 ? 'line' : 'lines'} to order,
+          <span class="num">$ {one.price.toFixed(2)}</span>.{:else}Nothing to order.{/if}
+      </p>
+    {/each}
+  </section>
+  <KitCheck {bill} />
+{:else if bill}
+  <p class="quiet">
+    Nothing to list yet. <a href={`/jobs/${job().id}/fuel_path/train`}>Build a train</a> first.
+  </p>
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    justify-content: space-between;
+    gap: 1rem;
+    align-items: start;
+  }
+  .bar p {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1.2rem;
+    align-items: baseline;
+  }
+  .big {
+    font-size: 1.5rem;
+    font-weight: 650;
+  }
+  .acts {
+    display: flex;
+    gap: 0.4rem;
+  }
+  .open li {
+    border-left: 3px solid var(--color-primary);
+    padding-left: 0.6rem;
+    margin: 0.3rem 0;
+  }
+  a,
+  .link {
+    text-decoration: underline;
+    cursor: pointer;
+  }
+  .acts a {
+    text-decoration: none;
+  }
+  table {
+    width: 100%;
+    margin-top: 0.5rem;
+  }
+  td,
+  th {
+    border-top: 1px solid var(--rule);
+    padding: 0.28rem 0.7rem 0.28rem 0;
+    vertical-align: top;
+    text-align: left;
+  }
+  .group th,
+  .group td {
+    padding-top: 0.8rem;
+    font-weight: 650;
+    border-top: 0;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  td .quiet,
+  .other {
+    font-size: 0.86rem;
+  }
+  .other {
+    display: block;
+    color: var(--color-success);
+  }
+</style>

@@ -1,0 +1,179 @@
+<script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
+  import { pageOf } from '$lib/frame/current.svelte';
+  import Mark from '$lib/frame/Mark.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import Choose from '$lib/path/Choose.svelte';
+  import PlacePanel from '$lib/path/PlacePanel.svelte';
+  import Proposals from '$lib/path/Proposals.svelte';
+  import RouteProfile from '$lib/path/RouteProfile.svelte';
+  import { downloadSvg } from '$lib/path/svg';
+  import TrainDrawing from '$lib/path/TrainDrawing.svelte';
+  import Troubles from '$lib/path/Troubles.svelte';
+  import WhatIfs from '$lib/path/WhatIfs.svelte';
+  import { Workbench } from '$lib/path/work.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('path'));
+  const bench = new Workbench(job);
+  let path = $derived(job().now?.path ?? job().settled?.path);
+  let trains = $derived((path?.trains ?? []).filter((one) => one.name !== 'as_found'));
+  let train = $derived(trains.find((one) => one.name === bench.name) ?? trains[0]);
+  let place = $derived(train?.places.find((one) => one.key === bench.slot));
+  let drawing = $state<SVGSVGElement>();
+  $effect(() => {
+    if (train) bench.show(train.name);
+  });
+
+  function act(what: 'swap' | 'remove') {
+    if (what === 'swap') void bench.pick();
+    else void bench.edit({ op: 'remove', slot: bench.slot });
+  }
+</script>
+
+<SheetHead title="Fuel path" />
+
+{#if path}
+  {#if trains.length}
+    <div class="bar">
+      {#each trains as one (one.name)}
+        <button
+          type="button"
+          class="tab"
+          aria-pressed={one.name === train?.name}
+          onclick={() => bench.show(one.name)}
+          data-train={one.name}
+        >
+          <Mark fuel={one.fuel} letter={one.letter} />
+          <span>{one.template_title}</span>
+          {#if one.troubles.some((t) => t.severity === 'stop')}<span class="stop">stop</span>{/if}
+        </button>
+      {/each}
+      {#if train}
+        <span class="acts">
+          <button
+            class="btn btn-sm"
+            disabled={bench.busy}
+            onclick={() => void bench.propose(train.template, 'repair')}>Other parts</button
+          >
+          <button
+            class="btn btn-sm"
+            onclick={() => drawing && downloadSvg(drawing, `train-${train.name}`)}>SVG</button
+          >
+          <button class="btn btn-sm btn-ghost" onclick={() => job().remove(`trains.${train.name}`)}
+            >Drop this train</button
+          >
+        </span>
+      {/if}
+    </div>
+  {/if}
+  {#if train}
+    <p class="quiet keys">
+      Source left, engine right. Seals: H hand · W wrench · F flare, dry · T gas tape · C clamp · K
+      coupler · G gasket. Arrow keys walk along it.
+    </p>
+    <TrainDrawing
+      {train}
+      selected={bench.slot}
+      select={(key) => bench.select(key)}
+      {act}
+      bind:drawing
+    />
+    <Troubles {train} {bench} />
+    <Proposals {bench} now={train.price} />
+    {#if place}{#key place.key}<PlacePanel {train} {place} {bench} />{/key}{/if}
+    <div class="sums">
+      {#if train.tightest}
+        <p>{train.tightest.label} <Figure figure={train.tightest} band /></p>
+      {/if}
+      {#if train.signal}<p>{train.signal.label} <Figure figure={train.signal} band /></p>{/if}
+      <p>price of the train <span class="num">$ {train.price.toFixed(2)}</span></p>
+    </div>
+    {#if train.assumed.length}
+      <p class="taken">
+        Taken, not told:
+        {#each train.assumed as one (one.text)}
+          <a href={`/jobs/${job().id}/${pageOf(one.path)}?field=${one.path}`}>{one.text}</a>
+        {/each}
+      </p>
+    {/if}
+    {#if Object.keys(train.outdated).length}
+      <p class="taken">
+        The catalog has newer data for {Object.keys(train.outdated).length} of these parts.
+        <button
+          class="btn btn-sm"
+          onclick={() =>
+            job().setAll(
+              Object.keys(train.outdated).map((key) => ({ path: `parts.${key}`, remove: true }))
+            )}>Take it over</button
+        >
+      </p>
+    {/if}
+    <RouteProfile {train} />
+    <WhatIfs {train} {bench} />
+    <Choose {path} {bench} more />
+  {:else}
+    <Proposals {bench} now={0} />
+    <Choose {path} {bench} />
+    {#if !path.templates.length}
+      <p class="quiet">
+        Choose a method that brings gas or a remote tank, and say which fuels the site has: then a
+        train can be worked out.
+      </p>
+    {/if}
+  {/if}
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    align-items: center;
+    margin-bottom: 0.4rem;
+  }
+  .tab {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+    padding: 0.3rem 0.7rem;
+    border: 1px solid var(--rule);
+    border-radius: 0.375rem;
+    cursor: pointer;
+  }
+  .tab[aria-pressed='true'] {
+    background: var(--color-base-100);
+    border-color: var(--color-base-content);
+    font-weight: 600;
+  }
+  .acts {
+    display: flex;
+    gap: 0.4rem;
+    margin-left: auto;
+  }
+  .stop {
+    color: var(--color-error);
+    font-weight: 700;
+  }
+  .keys {
+    font-size: 0.87rem;
+  }
+  .sums {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 2rem;
+    margin: 0.7rem 0;
+  }
+  .taken {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 0.8rem;
+    align-items: center;
+    color: var(--muted);
+    font-size: 0.9rem;
+  }
+  .taken a {
+    text-decoration: underline;
+  }
+</style>

@@ -1,0 +1,105 @@
+"""The catalog: look things up, take it out and bring it in as CSV, dry run first."""
+
+from __future__ import annotations
+
+from flask import Response, jsonify, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.part import Part, end
+from gentle_ember.documents.parts_csv import parts_csv, read_parts
+from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.web import present_path
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas_path import CatalogOut, CatalogQuery, ImportOut, ImportQuery
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "catalog",
+    __name__,
+    url_prefix="/api/catalog",
+    abp_tags=[Tag(name="catalog")],
+    abp_responses={422: Problem},
+)
+LARGEST = 4 << 20
+
+
+@api.get("", responses={200: CatalogOut})
+def find(query: CatalogQuery) -> Response:
+    """Parts by class, fuel and words of number, name or maker."""
+    words = query.words.casefold().split()
+    own = services().parts.own()
+    parts = services().catalog.parts.values()
+
+    def matches(part: Part) -> bool:
+        text = f"{part.number} {part.name} {part.maker} {part.for_task}".casefold()
+        fuels = {str(gas) for gas in part.gases}
+        return all(word in text for word in words) and (
+            not query.fuel or not fuels or query.fuel in fuels
+        )
+
+    named = [part for part in parts if matches(part)]
+    kinds: dict[str, int] = {}
+    for part in named:
+        kinds[str(part.kind)] = kinds.get(str(part.kind), 0) + 1
+    found = [part for part in named if not query.kind or part.kind == query.kind]
+    return jsonify(
+        {
+            "total": len(parts),
+            "found": len(found),
+            "kinds": kinds,
+            "parts": [
+                {
+                    "part": part.model_dump(mode="json"),
+                    "inlet": end(part.inlet).text if part.inlet else "",
+                    "outlet": end(part.outlet).text if part.outlet else "",
+                    "own": part.key in own,
+                }
+                for part in found[: query.limit]
+            ],
+        }
+    )
+
+
+@api.get("/templates")
+def templates() -> Response:
+    """Every kind of train there is."""
+    return jsonify(present_path.every_template())
+
+
+@api.get("/parts.csv")
+def export() -> Response:
+    """The whole catalog as this shop has it, in the form it can be brought in again."""
+    response = Response(parts_csv(services().catalog.parts.values()), mimetype="text/csv")
+    response.headers.set("Content-Disposition", "attachment", filename="parts.csv")
+    return response
+
+
+@api.post("/import", responses={200: ImportOut})
+def bring_in(query: ImportQuery) -> Response:
+    """Bring in parts and stock from a CSV. Without `accept` it is only tried.
+
+    `accept=all` does it when every row is good, `accept=good` with the good rows alone.
+    """
+    content = request.get_data()
+    if len(content) > LARGEST:
+        raise InvalidJobError([FieldError("file", "The file is larger than 4 MB.")])
+    read = read_parts(content, services().catalog.parts)
+    effects = services().parts.effects(read.parts)
+    done = query.accept == "good" or (query.accept == "all" and not read.faults)
+    if done:
+        services().parts.save(read.parts)
+    return jsonify(
+        {
+            "done": done,
+            "rows": read.rows,
+            "good": len(read.parts),
+            "faults": [
+                {"line": one.line, "column": one.column, "why": one.why} for one in read.faults
+            ],
+            "effects": [
+                {"number": one.part.number, "name": one.part.name, "kind": one.kind,
+                 "fields": list(one.fields)}
+                for one in effects if one.kind != "same"
+            ],
+        }
+    )  # fmt: skip

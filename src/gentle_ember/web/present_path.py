@@ -1,0 +1,475 @@
+"""Trains, stack, bill and house piping as JSON."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.job import Job
+from gentle_ember.core.joints import SEALING, join
+from gentle_ember.core.kit import Entry, Kit, check_kit
+from gentle_ember.core.method.base import GASES
+from gentle_ember.core.method.networks import FUEL_NAMES
+from gentle_ember.core.method.registry import SCHOOLS
+from gentle_ember.core.part import Part, PartClass, end
+from gentle_ember.core.pins import outdated
+from gentle_ember.core.pipe import pipe_gas
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.sections.fuel_path import FUEL_WORDS, TrainSection, parts_of
+from gentle_ember.core.sections.given import fuels_here
+from gentle_ember.core.studs import cautioned, engagement, full_nut
+from gentle_ember.core.train.bom import Line, cheaper_or_sooner
+from gentle_ember.core.train.case import default_template
+from gentle_ember.core.train.gasoline import profile
+from gentle_ember.core.train.ladder import Fitted, Zone
+from gentle_ember.core.train.proposals import Option, Proposal, WhatIf, what_ifs
+from gentle_ember.core.train.stack import stack_view
+from gentle_ember.core.train.templates import TEMPLATES, Template, templates_of
+from gentle_ember.core.train.trouble import Trouble
+from gentle_ember.units.display import show_value
+from gentle_ember.units.registry import System
+from gentle_ember.web.present import figure
+
+Json = dict[str, Any]
+SYSTEMS: tuple[System, System] = ("us", "metric")
+LETTERS = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"}
+ZONES = {
+    Zone.CYLINDER: ("cylinder", ("psi", 6894.757), ("kPa", 1000.0)),
+    Zone.MIDDLE: ("first stage", ("psi", 6894.757), ("kPa", 1000.0)),
+    Zone.LOW: ("low pressure", ("in w.c.", 249.08891), ("mbar", 100.0)),
+    Zone.SUCTION: ("suction", ("in w.c.", 249.08891), ("mbar", 100.0)),
+}
+LIQUID = ("head", ("psi", 6894.757), ("kPa", 1000.0))
+
+
+def both(value: float, kind: str) -> Json:
+    """A value in both systems."""
+    return {name: " ".join(show_value(value, kind, name)).strip() for name in SYSTEMS}
+
+
+def same(text: str) -> Json:
+    """A text that reads the same in both systems."""
+    return {"us": text, "metric": text}
+
+
+def trouble(one: Trouble) -> Json:
+    """One fault."""
+    return {
+        "rule": one.rule,
+        "severity": str(one.severity),
+        "slot": one.slot,
+        "joint": one.joint,
+        "text": one.text,
+        "why": one.why,
+        "amounts": [{"label": a.label, **both(a.value, a.kind)} for a in one.amounts],
+        "mend": one.mend,
+    }
+
+
+def _sub(one: Fitted) -> Json:
+    """What is said under a part on the drawing."""
+    part = one.part
+    if part is None:
+        return same(one.slot.unknown or "not known")
+    if part.length_m or part.by_length:
+        return both(one.length_m, "length")
+    if part.set_pa is not None:
+        return both(part.set_pa, "pressure")
+    if part.least_pa is not None and part.most_pa is not None and part.kind is PartClass.DEMAND:
+        low, high = both(part.least_pa, "pressure"), both(part.most_pa, "pressure")
+        return {name: f"{low[name].split(' ')[0]}–{high[name]}" for name in SYSTEMS}
+    if part.thickness_m is not None:
+        return both(part.thickness_m, "small_length")
+    if part.kind in (PartClass.GAS_HALF, PartClass.FUEL_HALF):
+        return same("full bore" if part.full_bore else "stemmed")
+    return same("")
+
+
+def _title(section: TrainSection, one: Fitted) -> str:
+    part = one.part
+    if part is None:
+        return "?"
+    role = section.case.asked.template.role(one.slot.role)
+    if part.kind is PartClass.FITTING or role is None:
+        return part.name.split(",")[0]
+    if part.kind in (PartClass.GAS_HOSE, PartClass.VAPOUR_HOSE, PartClass.FUEL_HOSE):
+        size = next((w for w in part.name.replace(",", "").split(" ") if w[0].isdigit()), "")
+        words = {"vapour_hose": "vapour hose", "fuel_hose": "fuel hose"}.get(part.kind, "hose")
+        return f"{words} {size} in"
+    return role.title.replace("coupler, ", "").replace("fuel coupler, ", "")
+
+
+def _place(section: TrainSection, at: int) -> Json:
+    parts = section.case.parts
+    one = parts[at]
+    part, rung = one.part, section.case.ladder.rungs[at]
+    before = parts[at - 1] if at else None
+    joint = None
+    if before is not None:
+        known = before.part is not None and part is not None
+        if known and before.part and part and before.part.outlet and part.inlet:
+            found = join(end(before.part.outlet), end(part.inlet))
+            seal = one.slot.seal or found.seal
+            joint = _joint(found.mates, found.why, seal, found.torque_nm)
+        else:
+            joint = _joint(not known, "" if known is False else "Nothing to join.", "found", None)
+    return {
+        "key": one.key,
+        "kind": str(part.kind) if part else "unknown",
+        "role": one.slot.role,
+        "title": _title(section, one),
+        "sub": _sub(one),
+        "number": part.number if part else "",
+        "name": part.name if part else (one.slot.unknown or "not known"),
+        "maker": part.maker if part else "",
+        "inlet": end(part.inlet).text if part and part.inlet else "",
+        "outlet": end(part.outlet).text if part and part.outlet else "",
+        "joint": joint,
+        "price": part.price if part else 0.0,
+        "stock": part.stock if part else 0,
+        "site": part.site if part else False,
+        "by_length": part.by_length if part else False,
+        "turned": one.slot.turned,
+        "unknown": one.slot.unknown,
+        "ports": [end(port).text for port in part.ports] if part else [],
+        "capped": one.slot.capped,
+        "upright": one.slot.upright,
+        "needs_upright": part.upright if part else False,
+        "zone_in": str(rung.zone_in),
+        "zone_out": str(rung.zone_out),
+        "inlet_pa": dict(rung.inlet),
+        "outlet_pa": dict(rung.outlet),
+        "least_pa": part.least_pa if part else None,
+        "most_pa": part.most_pa if part else None,
+        "lost": both(abs(rung.lost("full")), "pressure"),
+    }
+
+
+def _joint(mates: bool, why: str, seal: Any, torque: float | None) -> Json:
+    how = SEALING[seal]
+    return {
+        "mates": mates, "why": why, "letter": how.letter, "name": how.name, "do": how.do,
+        "never": how.never, "tool": how.tool, "torque_nm": torque,
+    }  # fmt: skip
+
+
+def train(planned: Plan, name: str, section: TrainSection) -> Json:
+    """A train as drawn."""
+    case = section.case
+    template = case.asked.template
+    zones = [zone for zone in Zone if any(zone in (r.zone_in, r.zone_out)
+                                          for r in case.ladder.rungs)]  # fmt: skip
+    liquid = template.fuel is FuelKey.GASOLINE
+    what = list(what_ifs(planned.job, planned.output, planned.catalog, section)) \
+        if planned.output else []  # fmt: skip
+    return {
+        "name": name,
+        "title": "As found" if name == "as_found" else FUEL_WORDS[template.fuel],
+        "fuel": str(template.fuel),
+        "letter": LETTERS[template.fuel],
+        "template": case.train.template,
+        "template_title": template.title,
+        "method": template.method,
+        "found": case.train.found,
+        "places": [_place(section, at) for at in range(len(case.parts))],
+        "zones": [_zone(zone, liquid=liquid) for zone in zones],
+        "troubles": [trouble(one) for one in section.troubles],
+        "tightest": figure(section.tightest) if section.tightest else None,
+        "signal": figure(section.signal) if section.signal else None,
+        "signals_pa": dict(case.ladder.signals) if case.ladder.signals else None,
+        "price": round(section.price, 2),
+        "assumed": [{"text": text, "path": path} for text, path in case.asked.assumed],
+        "what_ifs": [_what_if(one, section) for one in what],
+        "profile": _profile(section) if liquid else None,
+        "outdated": {
+            key: list(fields)
+            for key, fields in outdated(planned.job, planned.catalog.parts).items()
+            if any(slot.part == key for slot in case.train.slots.values())
+        },
+    }
+
+
+def _zone(zone: Zone, *, liquid: bool) -> Json:
+    name, us, metric = LIQUID if liquid else ZONES[zone]
+    return {
+        "key": str(zone), "name": name,
+        "us": {"unit": us[0], "pa": us[1]}, "metric": {"unit": metric[0], "pa": metric[1]},
+    }  # fmt: skip
+
+
+def _margin(section: TrainSection) -> Json | None:
+    return both(section.tightest.value, "pressure") if section.tightest else None
+
+
+def _what_if(one: WhatIf, now: TrainSection) -> Json:
+    change = None
+    if one.section.tightest and now.tightest:
+        change = both(one.section.tightest.value - now.tightest.value, "pressure")
+    return {
+        "key": one.key, "title": one.title, "margin": _margin(one.section), "change": change,
+        "stops": sum(t.stops for t in one.section.troubles),
+        "train": one.train.model_dump(mode="json") if one.train else None,
+    }  # fmt: skip
+
+
+def _profile(section: TrainSection) -> Json:
+    found = profile(section.case)
+    shut = section.case.job.set.shut_off
+    return {
+        "outlet_m": found.outlet_m,
+        "full_surface_m": found.full_surface_m,
+        "highest_m": found.highest_m,
+        "lowest_m": found.lowest_m,
+        "most_m": found.most_m,
+        "gravity": found.gravity,
+        "lift_m": found.lift_m,
+        "flow": figure(found.flow),
+        "margin": figure(found.margin),
+        "vent": figure(found.vent),
+        "both_open": (
+            "With both tanks open the higher one runs into the set's own tank and out of its vent, "
+            "onto a hot engine. "
+            + ("The selector feeds one at a time." if section.case.of(PartClass.SELECTOR)
+               else "The set's own shut-off must be shut." if shut
+               else "Nothing prevents it here.")
+        ),
+    }  # fmt: skip
+
+
+def _template(template: Template, *, usual: bool) -> Json:
+    return {
+        "key": template.key, "name": str(template.fuel), "title": template.title,
+        "method": template.method, "method_name": SCHOOLS[template.method].name,
+        "fuel": str(template.fuel), "letter": LETTERS[template.fuel], "usual": usual,
+    }  # fmt: skip
+
+
+def templates(planned: Plan) -> list[Json]:
+    """Trains that could be built with the chosen methods, the usual one of each fuel first."""
+    job = planned.job
+    methods = job.choice.methods or planned.methods.recommended
+    found = []
+    for method in methods:
+        fuels = [FuelKey.GASOLINE] if method.startswith("remote_tank") else _gases(planned)
+        for fuel in fuels:
+            usual = default_template(job, method, fuel)
+            ways = sorted(templates_of(method, fuel), key=lambda one: one is not usual)
+            found += [_template(one, usual=one is usual) for one in ways]
+    return found
+
+
+def _gases(planned: Plan) -> list[FuelKey]:
+    job, site = planned.job, planned.site
+    here = {FuelKey(gas.kind) for gas in site.gases.values()}
+    if site.cylinders:
+        here.add(FuelKey.PROPANE)
+    wanted = {gas for gas in GASES if getattr(job.wants, str(gas))}
+    return [gas for gas in GASES if gas in ((here & wanted) or here or wanted)]
+
+
+def fuel_path(planned: Plan) -> Json:
+    """All trains, and those that could be built."""
+    return {
+        "trains": [train(planned, name, one) for name, one in planned.fuel_path.items()],
+        "templates": templates(planned),
+        "kits": [kit(one) for one in planned.catalog.kits.values()],
+    }
+
+
+def every_template() -> list[Json]:
+    """Every train there is a template of, for conversions entered as found."""
+    return [_template(one, usual=False) for one in TEMPLATES.values()]
+
+
+def stack(job: Job) -> Json:
+    """The stack in the order of the air flow."""
+    view = stack_view(job)
+    joint = view.joint
+    verdict = "unknown"
+    if joint is not None:
+        verdict = "pass" if full_nut(joint) else "caution" if cautioned(joint) else "short"
+    return {
+        "layers": [
+            {
+                "key": one.key, "name": one.name, "kind": one.kind,
+                "thickness": both(one.thickness_m, "small_length") if one.thickness_m else None,
+                "thickness_m": one.thickness_m, "origin": str(one.origin), "path": one.path,
+                "mind": one.mind, "new": one.new,
+            }
+            for one in view.layers
+        ],
+        "stick_out_m": joint.stick_out_m if joint else None,
+        "engagement_m": engagement(joint) if joint else None,
+        "nut_m": joint.nut_height_m if joint else None,
+        "diameter_m": joint.diameter_m if joint else None,
+        "verdict": verdict,
+        "beside": [{"label": name, **same(what)} for name, what in view.beside],
+        "figures": [figure(one) for one in view.figures],
+        "missing": [{"text": text, "path": path} for text, path in view.missing],
+        "count": view.count,
+    }  # fmt: skip
+
+
+def _count(part: Part, count: float) -> str:
+    return f"{count:g} m" if part.by_length else f"{count:g}"
+
+
+def bill(planned: Plan) -> Json:
+    """The bill of materials with suppliers and the kit's check."""
+    found, catalog, job = planned.bill, planned.catalog, planned.job
+    known = parts_of(job, catalog)
+    where = {
+        slot.part: f"{name}.{key}"
+        for name, one in job.trains.items()
+        for key, slot in one.slots.items()
+        if name != "as_found"
+    }
+    hours = [one.hours for one in planned.methods.chosen]
+    chosen_kit = catalog.kits.get(job.kit)
+    bought = [line for line in found.lines if line.source in ("order", "in stock")]
+    suppliers = []
+    for maker, one in catalog.suppliers.items():
+        lines = [line for line in bought if line.part.maker == maker and line.source == "order"]
+        suppliers.append(
+            {
+                "maker": maker, "name": one.name, "phone": one.phone, "mail": one.mail,
+                "terms": one.terms, "lines": len(lines),
+                "price": round(sum(line.price for line in lines), 2),
+            }
+        )  # fmt: skip
+    return {
+        "lines": [_line(line, known, where.get(line.part.key, ""), job) for line in found.lines],
+        "price": found.price,
+        "core": found.core,
+        "days": found.days,
+        "hours": figure(hours[0]) if len(hours) == 1 else None,
+        "missing": list(found.missing),
+        "questions": [{"text": text, "path": path} for text, path in found.open_questions],
+        "suppliers": suppliers,
+        "kits": [kit(one) for one in catalog.kits.values()],
+        "kit": _kit_check(chosen_kit, planned) if chosen_kit else None,
+    }
+
+
+def _line(line: Line, known: Any, slot: str, job: Job) -> Json:
+    part = line.part
+    others = sorted(cheaper_or_sooner(line, known), key=lambda one: one.price)
+    other = others[0] if others and line.source != "site supplies" else None
+    gain = ""
+    if other is not None:
+        saved = part.price - other.price
+        sooner = line.source == "order" and other.stock >= line.count
+        gain = ", ".join(
+            text for text in (
+                f"saves $ {saved * line.count:.2f}" if saved > 0.005 else "",
+                f"here now, not in {part.days} days" if sooner else "",
+            ) if text
+        )  # fmt: skip
+    came = job.arrived.get(part.key)
+    return {
+        "key": part.key, "number": part.number, "name": part.name, "maker": part.maker,
+        "count": _count(part, line.count), "uses": list(line.uses), "source": str(line.source),
+        "days": part.days, "price": line.price, "core": line.core,
+        "other": f"{other.number} {other.name}" if other else "",
+        "other_key": other.key if other else "", "other_gain": gain, "slot": slot,
+        "arrived": came.count if came else 0,
+    }  # fmt: skip
+
+
+def kit(one: Kit) -> Json:
+    """A kit as listed."""
+    return {
+        "key": one.key, "name": one.name, "maker": one.maker, "fits": one.fits,
+        "price": one.price, "parts": len(one.contents),
+    }  # fmt: skip
+
+
+def _kit_check(one: Kit, planned: Plan) -> Json:
+    found = check_kit(one, planned.bill, parts_of(planned.job, planned.catalog))
+
+    def rows(entries: tuple[Entry, ...]) -> list[Json]:
+        return [
+            {"number": e.part.number, "name": e.part.name, "count": _count(e.part, e.count),
+             "what_for": e.what_for, "price": round(e.part.price * e.count, 2)}
+            for e in entries
+        ]  # fmt: skip
+
+    covered = sum(entry.part.price * entry.count for entry in found.covers)
+    return {
+        "key": one.key, "name": one.name, "price": one.price, "covers": rows(found.covers),
+        "missing": rows(found.missing), "left_over": rows(found.left_over),
+        "missing_price": found.missing_price, "saves": round(covered - one.price, 2),
+    }  # fmt: skip
+
+
+def house(planned: Plan) -> list[Json]:
+    """The house side of each piped gas of the site."""
+    from gentle_ember.core.house import size_house
+
+    job, site = planned.job, planned.site
+    fuels = fuels_here(job.set, site, job.site)
+    found = []
+    for key, gas in sorted(site.gases.items()):
+        if gas.kind != "natural_gas":
+            continue
+        need = next((one.heat.band.high for one in (planned.runs.full_load if planned.runs else ())
+                     if one.fuel == gas.kind), 0.0)  # fmt: skip
+        answer = size_house(
+            gas.house,
+            pipe_gas(fuels[FuelKey.NATURAL_GAS].fuel),
+            need,
+            gas.meter.value if gas.meter else None,
+            site.elevation.value if site.elevation else 0.0,
+        )
+        found.append(
+            {
+                "gas": key,
+                "sections": [
+                    {"key": one.key, "load": figure(one.load), "wanted": one.wanted,
+                     "enough": one.enough, "drop": figure(one.drop) if one.drop else None}
+                    for one in answer.sections
+                ],
+                "longest": both(answer.longest_m, "length"),
+                "total": both(answer.total_w, "heat_rate"),
+                "meter": both(gas.meter.value, "heat_rate") if gas.meter else None,
+                "meter_enough": answer.meter_enough,
+                "faults": dict(answer.faults),
+            }
+        )  # fmt: skip
+    return found
+
+
+def proposal(one: Proposal, best: Proposal) -> Json:
+    """A train to take or leave, with how it differs from the best."""
+    mine = {slot.role: slot.part for slot in one.train.slots.values() if slot.role}
+    theirs = {slot.role: slot.part for slot in best.train.slots.values() if slot.role}
+    parts = one.section.case.catalog
+    differs = [parts[key].name for role, key in mine.items()
+               if one is not best and theirs.get(role) != key]  # fmt: skip
+    short = [part.days for _, part in one.section.case.known() if not part.site and part.stock < 1]
+    return {
+        "title": one.title, "train": one.train.model_dump(mode="json"),
+        "joints": max(0, len(one.train.slots) - 1), "price": round(one.section.price, 2),
+        "changes": one.changes, "differs": differs, "margin": _margin(one.section),
+        "stops": sum(t.stops for t in one.section.troubles),
+        "cautions": sum(not t.stops for t in one.section.troubles),
+        "days": max(short, default=0),
+    }  # fmt: skip
+
+
+def option(one: Option, now: str) -> Json:
+    """A part that could stand at a slot."""
+    troubles = one.section.troubles
+    return {
+        "part": one.part.key, "number": one.part.number, "name": one.part.name,
+        "mates": one.swap.mates, "adds": [part.name for part in one.swap.added],
+        "price": one.price, "stock": one.part.stock, "margin": _margin(one.section),
+        "stops": sum(t.stops for t in troubles), "cautions": sum(not t.stops for t in troubles),
+        "worst": troubles[0].text if troubles else "", "now": one.part.key == now,
+        "train": one.swap.train.model_dump(mode="json"),
+    }  # fmt: skip
+
+
+def fuel_name(fuel: str) -> str:
+    """A fuel in words."""
+    return FUEL_NAMES[FuelKey(fuel)]
