@@ -172,6 +172,7 @@
       {#each QUICK as entry (entry.name)}
         <a class="btn btn-sm" href={`/quick/${entry.name}`}>{entry.title}</a>
       {/each}
+      <a class="btn btn-sm" href="/catalog">Catalog of parts</a>
     </div>
   </section>
 </main>

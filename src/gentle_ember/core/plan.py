@@ -19,6 +19,7 @@ from gentle_ember.core.sections.fuel_path import (
     TrainSection,
     fuel_path,
     parts_of,
+    site_connections,
     train_cautions,
 )
 from gentle_ember.core.sections.method import MethodSection, method_section
@@ -27,7 +28,7 @@ from gentle_ember.core.sections.runs import RunsSection, runs_section
 from gentle_ember.core.sections.states import StatesSection, states_section
 from gentle_ember.core.site import Site
 from gentle_ember.core.sketch import Measure, measures
-from gentle_ember.core.train.bom import Bill, bill
+from gentle_ember.core.train.bom import Bill, Source, bill
 
 
 @dataclass(frozen=True)
@@ -112,7 +113,13 @@ class Plan:
         """What is not known, not at hand, not weighed, or waits for somebody."""
         chosen = tuple((one.school, one.reasons) for one in self.methods.chosen)
         asked = tuple((question.text, question.path) for question in self.questions)
-        return readiness(self.job, asked, self.tasks, chosen)
+        orders = tuple(
+            (line.part.key, line.count, line.part.days)
+            for line in (self.bill.lines if self.fuel_path else ())
+            if line.source is Source.ORDER
+        )
+        connections = site_connections(self.fuel_path)
+        return readiness(self.job, asked, self.tasks, chosen, connections, orders)
 
     @cached_property
     def cautions(self) -> tuple[Caution, ...]:

@@ -51,6 +51,8 @@ def readiness(
     questions: tuple[tuple[str, str], ...],
     tasks: tuple[Task, ...],
     chosen: tuple[tuple[School, tuple[Reason, ...]], ...],
+    connections: tuple[tuple[str, str], ...] = (),
+    orders: tuple[tuple[str, float, int], ...] = (),
 ) -> tuple[Item, ...]:
     """The whole list, in the order of the stages it holds up.
 
@@ -59,6 +61,8 @@ def readiness(
         questions: open questions of intake, as text and path.
         tasks: work found on the walk-round.
         chosen: the chosen schools with the reasons of their verdicts.
+        connections: each train's key with the joint it makes on the site, in words.
+        orders: parts on order by key, how many, and in how many days.
     """
     found = [
         *(Item(f"ask.{path}", UNKNOWN, text, "method", path) for text, path in questions),
@@ -68,6 +72,8 @@ def readiness(
         *_cylinders(job),
         *_utility(job),
         *_confirmed(job, chosen),
+        *_connections(job, connections),
+        *_orders(job, orders),
     ]
     return tuple(found)
 
@@ -127,6 +133,29 @@ def _utility(job: Job) -> Iterator[Item]:
             if gas.rise is None and gas.kind == "biogas":
                 text = "height of the set above the digester's outlet (a low line holds water)"
                 yield Item(f"rise.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.rise")
+
+
+def _connections(job: Job, connections: tuple[tuple[str, str], ...]) -> Iterator[Item]:
+    """A hose that does not mate on the day loses the visit: each joint on the site, looked at."""
+    for name, text in connections:
+        seen = job.confirmed.get(f"connect_{name}", Confirmation())
+        yield Item(
+            f"connect_{name}", NOTED, f"on the site: {text}", "fit",
+            f"confirmed.connect_{name}", seen.done, seen.by, confirm=True,
+        )  # fmt: skip
+
+
+def _orders(job: Job, orders: tuple[tuple[str, float, int], ...]) -> Iterator[Item]:
+    waiting = [
+        days for key, count, days in orders
+        if key not in job.arrived or job.arrived[key].count < count
+    ]  # fmt: skip
+    if orders:
+        text = (
+            f"{len(waiting)} of {len(orders)} ordered parts not here, the last in "
+            f"{max(waiting)} days" if waiting else f"all {len(orders)} ordered parts are here"
+        )  # fmt: skip
+        yield Item("orders", TO_DO, text, "fit", "arrived", not waiting)
 
 
 def _confirmed(job: Job, chosen: tuple[tuple[School, tuple[Reason, ...]], ...]) -> Iterator[Item]:

@@ -28,7 +28,7 @@ class DemoTrain:
             raise ValueError(f"{job.title}: no rating, or no train {self.template}")
         best = propose(job, output, catalog, self.name, template).proposals[0].train
         for slot, part in self.swaps.items():
-            best = swap(best, slot, catalog.parts[part], catalog.shelf, template.fuel).train
+            best = swap(best, slot, (catalog.parts[part],), catalog.shelf, template.fuel).train
         return {f"trains.{self.name}": best.model_dump(mode="json")}
 
 

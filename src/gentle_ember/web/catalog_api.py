@@ -2,15 +2,28 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.part import Part, end
+from gentle_ember.core.errors import EndError
+from gentle_ember.core.joints import join
+from gentle_ember.core.part import End, Part, end
+from gentle_ember.core.train.shelf import bridge
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_path
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas_path import CatalogOut, CatalogQuery, ImportOut, ImportQuery
+from gentle_ember.web.schemas_path import (
+    CatalogOut,
+    CatalogQuery,
+    EndsOut,
+    ImportOut,
+    ImportQuery,
+    JoinOut,
+    JoinQuery,
+)
 from gentle_ember.web.services import services
 
 api = APIBlueprint(
@@ -58,6 +71,63 @@ def find(query: CatalogQuery) -> Response:
             ],
         }
     )
+
+
+@api.get("/ends", responses={200: EndsOut})
+def ends() -> Response:
+    """Every end a part of the catalog has, in words."""
+    texts = {
+        text
+        for part in services().catalog.parts.values()
+        for text in (part.inlet, part.outlet, *part.ports)
+        if text
+    }
+    found = sorted(((end(text), text) for text in texts), key=lambda one: _by_size(one[0]))
+    return jsonify([{"key": text, "text": one.text} for one, text in found])
+
+
+def _by_size(one: End) -> tuple[str, float, str]:
+    """Ends by system, then size, as a drawer of fittings is sorted."""
+    size = one.size.split(" ")[-1]
+    whole, _, part = size.partition("-") if "/" in size and "-" in size else ("", "", size)
+    try:
+        number = float(Fraction(part)) + (float(whole) if whole else 0.0)
+    except ValueError:
+        number = 0.0
+    return str(one.system), number, one.text
+
+
+@api.get("/join", responses={200: JoinOut})
+def joined(query: JoinQuery) -> Response:
+    """What connects one end to another: the joint they make, or fittings between."""
+    for name, text in (("a", query.a), ("b", query.b)):
+        try:
+            end(text)
+        except EndError as error:
+            raise InvalidJobError([FieldError(name, str(error))]) from None
+    one, other = end(query.a), end(query.b)
+    direct = join(one, other)
+    how = direct.sealing
+    ways = bridge(services().catalog.shelf, query.a, query.b, query.fuel)
+    return jsonify(
+        {
+            "mates": direct.mates,
+            "why": direct.why,
+            "seal": how.do if direct.mates else "",
+            "never": how.never if direct.mates else "",
+            "ways": [
+                {
+                    "parts": [
+                        {"number": part.number, "name": part.name, "price": part.price,
+                         "stock": part.stock}
+                        for part in way
+                    ],
+                    "price": round(sum(part.price for part in way), 2),
+                }
+                for way in ways if way
+            ],
+        }
+    )  # fmt: skip
 
 
 @api.get("/templates")

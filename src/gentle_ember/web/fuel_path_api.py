@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.part import end
+from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.fuel_path import parts_of
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.train.case import template_of
 from gentle_ember.core.train.edit import between, insert, turn, without
+from gentle_ember.core.train.limits import FUEL_HOSE_M, VAPOUR_HOSE_M
 from gentle_ember.core.train.proposals import ask_template, options, propose
 from gentle_ember.core.trains import Slot, Train
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
@@ -104,8 +109,7 @@ def slot_options(path: TrainPath, body: OptionsIn) -> Response:
         body.slot,
         all_of_class=body.everything,
     )
-    now = train.slots[body.slot].part
-    return jsonify([present_path.option(one, now) for one in found])
+    return jsonify([present_path.option(one, train) for one in found])
 
 
 @api.post("/edit", responses={200: EditOut})
@@ -121,11 +125,21 @@ def edit(path: TrainPath, body: EditIn) -> Response:
     if body.op == "remove":
         return _answer(without(train, body.slot))
     if body.op == "insert":
-        slot = body.put or Slot()
+        slot = _cut(body.put or Slot(), parts)
         return _answer(insert(train, body.slot, slot, slot.role or "part"))
     asked = ask_template(planned.job, output, services().catalog, train)
     fuel = asked.template.fuel if asked else FuelKey.PROPANE
     return _answer(_bridged(train, body.slot, fuel))
+
+
+def _cut(slot: Slot, parts: Mapping[str, Part]) -> Slot:
+    """A slot with a usual length, for what is sold by the metre and nobody measured yet."""
+    part = parts.get(slot.part)
+    if part is None or not part.by_length or slot.length is not None:
+        return slot
+    usual = VAPOUR_HOSE_M if part.kind is PartClass.VAPOUR_HOSE else FUEL_HOSE_M
+    fact = Fact(value=usual, origin=Origin.ASSUMED, typed=f"{usual:g} m")
+    return slot.model_copy(update={"length": fact})
 
 
 def _answer(train: Train) -> Response:

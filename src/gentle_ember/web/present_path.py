@@ -9,7 +9,6 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.joints import SEALING, join
 from gentle_ember.core.kit import Entry, Kit, check_kit
 from gentle_ember.core.method.base import GASES
-from gentle_ember.core.method.networks import FUEL_NAMES
 from gentle_ember.core.method.registry import SCHOOLS
 from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.pins import outdated
@@ -26,6 +25,7 @@ from gentle_ember.core.train.proposals import Option, Proposal, WhatIf, what_ifs
 from gentle_ember.core.train.stack import stack_view
 from gentle_ember.core.train.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.train.trouble import Trouble
+from gentle_ember.core.trains import Train
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import System
 from gentle_ember.web.present import figure
@@ -457,19 +457,21 @@ def proposal(one: Proposal, best: Proposal) -> Json:
     }  # fmt: skip
 
 
-def option(one: Option, now: str) -> Json:
-    """A part that could stand at a slot."""
+def option(one: Option, now: Train) -> Json:
+    """What could stand at a slot."""
     troubles = one.section.troubles
+    first = one.parts[0]
+    name = first.name if len(one.parts) == 1 else first.name.replace(", supply half", "").replace(
+        ", tank half", ""
+    )  # fmt: skip
+    after = [(slot.part, slot.turned) for slot in one.swap.train.slots.values()]
     return {
-        "part": one.part.key, "number": one.part.number, "name": one.part.name,
+        "part": first.key, "number": first.number, "name": name,
         "mates": one.swap.mates, "adds": [part.name for part in one.swap.added],
-        "price": one.price, "stock": one.part.stock, "margin": _margin(one.section),
+        "price": one.price, "stock": min(part.stock for part in one.parts),
+        "margin": _margin(one.section),
         "stops": sum(t.stops for t in troubles), "cautions": sum(not t.stops for t in troubles),
-        "worst": troubles[0].text if troubles else "", "now": one.part.key == now,
+        "worst": troubles[0].text if troubles else "",
+        "now": after == [(slot.part, slot.turned) for slot in now.slots.values()],
         "train": one.swap.train.model_dump(mode="json"),
     }  # fmt: skip
-
-
-def fuel_name(fuel: str) -> str:
-    """A fuel in words."""
-    return FUEL_NAMES[FuelKey(fuel)]

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field, RootModel
 
 from gentle_ember.core.facts import Key
+from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.part import Part
 from gentle_ember.core.trains import Slot, Train
 from gentle_ember.web.schemas import FigureOut, Request
@@ -466,6 +467,51 @@ class ImportOut(BaseModel):
     good: int
     faults: list[RowFaultOut]
     effects: list[EffectOut]
+
+
+class EndOut(BaseModel):
+    """An end, as its key and in words."""
+
+    key: str
+    text: str
+
+
+class EndsOut(RootModel[list[EndOut]]):
+    """Every end of the catalog."""
+
+
+class JoinQuery(Request):
+    """Two ends, in the direction of the flow, and what flows."""
+
+    a: str = Field(max_length=40)
+    b: str = Field(max_length=40)
+    fuel: FuelKey = FuelKey.PROPANE
+
+
+class WayPartOut(BaseModel):
+    """A fitting between."""
+
+    number: str
+    name: str
+    price: float
+    stock: int
+
+
+class WayOut(BaseModel):
+    """Fittings that join two ends."""
+
+    parts: list[WayPartOut]
+    price: float
+
+
+class JoinOut(BaseModel):
+    """Whether two ends mate, how, and what joins them when not."""
+
+    mates: bool
+    why: str
+    seal: str
+    never: str
+    ways: list[WayOut]
 
 
 FuelPathOut.model_rebuild()

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog/ends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every end a part of the catalog has, in words. */
+        get: operations["catalog_ends_ends_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog/import": {
         parameters: {
             query?: never;
@@ -52,6 +69,23 @@ export interface paths {
          * @description <br/>`accept=all` does it when every row is good, `accept=good` with the good rows alone.
          */
         post: operations["catalog_bring_in_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalog/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What connects one end to another: the joint they make, or fittings between. */
+        get: operations["catalog_joined_join_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1456,6 +1490,21 @@ export interface components {
             number: string;
         };
         /**
+         * EndOut
+         * @description An end, as its key and in words.
+         */
+        EndOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * EndsOut
+         * @description Every end of the catalog.
+         */
+        EndsOut: components["schemas"]["EndOut"][];
+        /**
          * Face
          * @description A face a part could be mounted on, and what is behind it and in the way.
          */
@@ -2408,6 +2457,22 @@ export interface components {
              * @default
              */
             wish: string;
+        };
+        /**
+         * JoinOut
+         * @description Whether two ends mate, how, and what joins them when not.
+         */
+        JoinOut: {
+            /** Mates */
+            mates: boolean;
+            /** Never */
+            never: string;
+            /** Seal */
+            seal: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            /** Why */
+            why: string;
         };
         /**
          * JointOut
@@ -4422,6 +4487,30 @@ export interface components {
             remote_tank: boolean;
         };
         /**
+         * WayOut
+         * @description Fittings that join two ends.
+         */
+        WayOut: {
+            /** Parts */
+            parts: components["schemas"]["WayPartOut"][];
+            /** Price */
+            price: number;
+        };
+        /**
+         * WayPartOut
+         * @description A fitting between.
+         */
+        WayPartOut: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Price */
+            price: number;
+            /** Stock */
+            stock: number;
+        };
+        /**
          * WeighIn
          * @description Fuel weighed before and after a run that delivered a metered energy.
          */
@@ -4540,6 +4629,35 @@ export interface operations {
             };
         };
     };
+    catalog_ends_ends_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     catalog_bring_in_import_post: {
         parameters: {
             query?: {
@@ -4558,6 +4676,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_joined_join_get: {
+        parameters: {
+            query: {
+                a: string;
+                b: string;
+                fuel?: components["schemas"]["FuelKey"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOut"];
                 };
             };
             /** @description Unprocessable Entity */

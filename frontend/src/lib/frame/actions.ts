@@ -50,6 +50,7 @@ export function actions(text: string): Entry[] {
           )
         ]
       : []),
+    action('Catalog of parts', 'page', () => void goto('/catalog'), 'stock import csv kits'),
     action('Shop board', 'page', () => void goto('/'), 'jobs home'),
     ...QUICK.map((entry) =>
       action(`Quick ${entry.title.toLowerCase()}`, 'page', () => void goto(`/quick/${entry.name}`))

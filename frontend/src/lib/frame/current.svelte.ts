@@ -64,6 +64,7 @@ export function pageOf(path: string): string {
   if (path.startsWith('sites')) return 'intake/site';
   if (path.startsWith('load.') || path.startsWith('wants.')) return 'intake/wish';
   if (path.startsWith('findings.')) return 'intake/walk';
+  if (path.startsWith('arrived')) return 'fuel_path/parts';
   if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';
   if (path.startsWith('choice.')) return 'method/compare';
@@ -79,6 +80,7 @@ export const QUICK = [
   { name: 'meter-clock', title: 'Meter clock' },
   { name: 'load-screw-start', title: 'Load screw' },
   { name: 'gas-change', title: 'Gas change' },
+  { name: 'joint-finder', title: 'Joint finder' },
   { name: 'coupler-loss', title: 'Hose and coupler' },
   { name: 'gravity-feed', title: 'Gravity feed' },
   { name: 'convert', title: 'Convert' }

@@ -140,5 +140,9 @@
     font-weight: 700;
     font-size: 12px;
     text-anchor: end;
+    paint-order: stroke;
+    stroke: var(--color-base-100);
+    stroke-width: 4px;
+    stroke-linejoin: round;
   }
 </style>

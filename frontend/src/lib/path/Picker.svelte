@@ -58,7 +58,7 @@
         </tr>
       </thead>
       <tbody>
-        {#each found as one (one.part)}
+        {#each found as one, i (i)}
           <tr class:now={one.now} class:no={!one.mates} data-option={one.part}>
             <td><b>{one.number}</b> {one.name}</td>
             <td class="n num">{one.now ? '–' : money(one.price)}</td>

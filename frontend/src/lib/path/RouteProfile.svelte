@@ -49,7 +49,7 @@
         y={y(window.top)}
         height={y(window.bottom) - y(window.top)}
       />
-      <text class="note" x={W - 24} y={y(window.top) + 13} text-anchor="end"
+      <text class="note" x="210" y={y(window.bottom) - 7}
         >{profile.gravity ? 'fuel surface may lie here' : 'outlet may lie here'}</text
       >
       <line class="bowl" x1="70" x2={W - 20} y1={y(0)} y2={y(0)} />

@@ -107,7 +107,7 @@
               x={cell.x + 2}
               y="-48"
               width={cell.width - 4}
-              height={ladderTop - 20}
+              height={ladderTop - 32}
               rx="5"
             />
             <g transform={`translate(${cell.middle} 0)`} class:turned={place.turned}>
@@ -115,6 +115,7 @@
               {#each shape.lines ?? [] as d, n (n)}<path class="over" {d} />{/each}
               {#if place.kind === 'unknown'}<text class="mark" y="6">?</text>{/if}
             </g>
+            <title>{place.name}</title>
             {#each cell.lines as text, n (n)}
               <text class="title" x={cell.middle} y={52 + n * 13}>{text}</text>
             {/each}

@@ -79,6 +79,7 @@
     background: var(--stop-tint);
   }
   .go {
+    display: inline;
     text-align: left;
     font-weight: 600;
     cursor: pointer;

@@ -28,7 +28,7 @@ export function wrap(text: string, width: number, letter = LETTER): string[] {
 export function cells(train: Train, width: number): Cell[] {
   const weights = train.places.map((place) => (NARROW.has(place.kind) ? 0.62 : 1));
   const sum = weights.reduce((a, b) => a + b, 0) || 1;
-  const unit = Math.max(58, width / sum);
+  const unit = Math.max(50, width / sum);
   let x = 0;
   return train.places.map((place, i) => {
     const wide = unit * (weights[i] ?? 1);
@@ -37,7 +37,7 @@ export function cells(train: Train, width: number): Cell[] {
       x,
       width: wide,
       middle: x + wide / 2,
-      lines: wrap(place.title, wide)
+      lines: place.kind === 'fitting' ? [] : wrap(place.title, wide)
     };
     x += wide;
     return cell;

@@ -10,7 +10,7 @@ from gentle_ember.core.cautions import Caution
 from gentle_ember.core.figure import Band, Figure, Input, Origin, Rounding
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job
-from gentle_ember.core.part import Part
+from gentle_ember.core.part import Part, end
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.train.case import ask, template_of
 from gentle_ember.core.train.ladder import LADDER, fitted, ladder
@@ -186,3 +186,20 @@ FUEL_WORDS = {
     FuelKey.BIOGAS: "Biogas train",
     FuelKey.GASOLINE: "Remote tank",
 }
+
+
+def site_connections(path: Mapping[str, TrainSection]) -> tuple[tuple[str, str], ...]:
+    """Each train's joint with what is on the site already, in words."""
+    found = []
+    for name, section in path.items():
+        parts = section.case.parts
+        if name == AS_FOUND or len(parts) < 2:
+            continue
+        source, first = parts[0].part, parts[1].part
+        if source is None or first is None or not source.outlet or not first.inlet:
+            continue
+        found.append(
+            (name, f"{source.name}, {end(source.outlet).text}, takes {first.name}, "
+             f"{end(first.inlet).text}")
+        )  # fmt: skip
+    return tuple(found)

@@ -18,7 +18,7 @@ from gentle_ember.core.site import Gas, Site
 from gentle_ember.core.train.demand import Demand, demand
 from gentle_ember.core.train.ladder import DIGESTER_PA, STUB_PA, TWO_PSI_PA, Supply
 from gentle_ember.core.train.limits import Limits
-from gentle_ember.core.train.solver import Wanted
+from gentle_ember.core.train.search import Wanted
 from gentle_ember.core.train.templates import BULKHEAD, TEMPLATES, Role, Template, templates_of
 
 TALL_CYLINDERS = ("60", "100", "420")

@@ -9,8 +9,8 @@ from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.part import Part, PartClass
+from gentle_ember.core.train.search import Placed
 from gentle_ember.core.train.shelf import NOTHING, Bridge, Shelf, opposite
-from gentle_ember.core.train.solver import Placed
 from gentle_ember.core.train.templates import Template
 from gentle_ember.core.trains import Slot, Train
 
@@ -93,34 +93,52 @@ class Swap:
 
 
 def swap(
-    train: Train, key: str, part: Part, shelf: Shelf, fuel: FuelKey, *, length: Fact | None = None
+    train: Train,
+    key: str,
+    parts: tuple[Part, ...],
+    shelf: Shelf,
+    fuel: FuelKey,
+    *,
+    length: Fact | None = None,
 ) -> Swap:
-    """Put another part at a slot, with the fewest fittings to its neighbours.
+    """Put other parts at a slot and those after it, with the fewest fittings to their neighbours.
 
-    Fittings that joined the old part are taken out. Where nothing joins, the part is put in all
+    Fittings that joined the old ones are taken out. Where nothing joins, the parts are put in all
     the same and `mates` is False.
+
+    Args:
+        train: the train.
+        key: the slot of the first part.
+        parts: one part, or both halves of a coupler.
+        shelf: the catalog.
+        fuel: what flows.
+        length: what is cut off the reel; as before when None.
 
     Raises:
         KeyError: the train has no such slot.
     """
     names = list(train.slots)
     at = names.index(key) if key in names else _missing(key)
-    left, right = _neighbour(train, names, at, -1, shelf), _neighbour(train, names, at, 1, shelf)
+    keys = names[at : at + len(parts)]
+    left = _neighbour(train, names, at, -1, shelf)
+    right = _neighbour(train, names, at + len(keys) - 1, 1, shelf)
     options = []
-    for turned in (False, True) if part.kind in _EITHER else (False,):
-        inlet, outlet = (part.outlet, part.inlet) if turned else (part.inlet, part.outlet)
+    for turned in (False, True) if parts[0].kind in _EITHER else (False,):
+        first, last = parts[0], parts[-1]
+        inlet, outlet = (last.outlet, first.inlet) if turned else (first.inlet, last.outlet)
         before = _join(train, names, left, inlet, shelf, fuel, upstream=True)
         after = _join(train, names, right, outlet, shelf, fuel, upstream=False)
         options.append((_rank(before) + _rank(after), turned, before, after))
     _, turned, before, after = min(options, key=lambda one: (one[0], one[1]))
-    old = train.slots[key]
-    cut = (length or old.length or Fact(value=0.5, typed=CUT)) if part.by_length else None
     slots: dict[str, Slot] = {}
     for name in names[: left + 1]:
         slots[name] = train.slots[name]
     added: list[Part] = []
     _add(slots, before, added)
-    slots[key] = Slot(part=part.key, role=old.role, length=cut, turned=turned)
+    for name, part in zip(keys, parts, strict=True):
+        old = train.slots[name]
+        cut = (length or old.length or Fact(value=0.5, typed=CUT)) if part.by_length else None
+        slots[name] = Slot(part=part.key, role=old.role, length=cut, turned=turned)
     _add(slots, after, added)
     for name in names[right:]:
         slots[name if name not in slots else _free(slots, name)] = train.slots[name]
@@ -129,6 +147,41 @@ def swap(
         tuple(added),
         before is not None and after is not None,
     )
+
+
+def partner(part: Part, shelf: Shelf) -> Part | None:
+    """The half that goes with a coupler's half: the cheapest that mates with it."""
+    supply = _coupled(part.outlet)
+    joint = part.outlet if supply else part.inlet
+    found = [
+        other
+        for other in shelf.by_class[part.kind]
+        if not other.use_instead
+        and (other.inlet if supply else other.outlet) == opposite(joint)
+        and set(other.gases) & set(part.gases)
+    ]
+    return min(found, key=lambda one: one.price, default=None)
+
+
+def is_half(part: Part | None) -> bool:
+    """Whether a part is one half of a coupler."""
+    return part is not None and part.kind in (PartClass.GAS_HALF, PartClass.FUEL_HALF)
+
+
+def pair_at(train: Train, key: str, parts: Mapping[str, Part]) -> tuple[str, str] | None:
+    """Slots of the coupler whose half stands at a slot; None where it has no other half beside."""
+    names = list(train.slots)
+    at = names.index(key) if key in names else _missing(key)
+    for first in (at, at - 1):
+        if 0 <= first < len(names) - 1 and all(
+            is_half(parts.get(train.slots[name].part)) for name in names[first : first + 2]
+        ):
+            return names[first], names[first + 1]
+    return None
+
+
+def _coupled(text: str) -> bool:
+    return text.startswith(("gas:", "fuel:"))
 
 
 _EITHER = frozenset((PartClass.BULKHEAD, PartClass.GAS_HOSE, PartClass.PIPE))
@@ -205,20 +258,10 @@ def turn(train: Train, key: str, parts: Mapping[str, Part]) -> Train:
     Raises:
         KeyError: the train has no such slot.
     """
-    names = list(train.slots)
-    at = names.index(key) if key in names else _missing(key)
-    halves = (PartClass.GAS_HALF, PartClass.FUEL_HALF)
-
-    def half(place: int) -> bool:
-        if not 0 <= place < len(names):
-            return False
-        part = parts.get(train.slots[names[place]].part)
-        return part is not None and part.kind in halves
-
+    pair = pair_at(train, key, parts)
     slots = dict(train.slots)
-    pair = (at, at + 1) if half(at) and half(at + 1) else (at - 1, at)
-    if half(pair[0]) and half(pair[1]):
-        first, second = names[pair[0]], names[pair[1]]
+    if pair is not None:
+        first, second = pair
         one, other = slots[first], slots[second]
         slots[first] = other.model_copy(update={"turned": not other.turned, "role": one.role})
         slots[second] = one.model_copy(update={"turned": not one.turned, "role": other.role})

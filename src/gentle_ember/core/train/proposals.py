@@ -12,9 +12,20 @@ from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.sections.fuel_path import TrainSection, section_of, train_section
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.train.case import Asked, ask, template_of
-from gentle_ember.core.train.edit import Swap, kept, lengths, swap, train_of, with_roles
+from gentle_ember.core.train.edit import (
+    Swap,
+    is_half,
+    kept,
+    lengths,
+    pair_at,
+    partner,
+    swap,
+    train_of,
+    with_roles,
+)
+from gentle_ember.core.train.impossible import Impossible
 from gentle_ember.core.train.ladder import ladder
-from gentle_ember.core.train.solver import Impossible, Solution, alternatives, solve
+from gentle_ember.core.train.solver import Solution, alternatives, solve
 from gentle_ember.core.train.templates import SET_SIDE, Template
 from gentle_ember.core.train.trouble import TrainCase
 from gentle_ember.core.trains import Train
@@ -150,9 +161,9 @@ def _difference(solution: Solution) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """A part that could stand at a slot, with the train it would make."""
+    """What could stand at a slot, a part or both halves of a coupler, with the train it makes."""
 
-    part: Part
+    parts: tuple[Part, ...]
     swap: Swap
     section: TrainSection
     price: float
@@ -191,18 +202,19 @@ def options(
     role = template.template.role(slot.role)
     kinds = role.kinds if role is not None else (held.kind,) if held else tuple(PartClass)
     now = train_section(job, output, catalog, name, train)
+    pair = pair_at(train, key, {**catalog.parts, **job.parts}) if is_half(held) else None
     found = []
-    for kind in kinds:
-        for part in catalog.shelf.by_class[kind]:
-            if part.use_instead or (not part.takes(template.template.fuel) and not all_of_class):
-                continue
-            changed = swap(train, key, part, catalog.shelf, template.template.fuel)
+    for part in (part for kind in kinds for part in catalog.shelf.by_class[kind]):
+        if part.use_instead or (not part.takes(template.template.fuel) and not all_of_class):
+            continue
+        for at, parts in _puts(part, key, pair, catalog, alone=all_of_class):
+            changed = swap(train, at, parts, catalog.shelf, template.template.fuel)
             if not changed.mates and not all_of_class:
                 continue
             section = train_section(job, output, catalog, name, changed.train)
             if section is not None and now is not None:
                 price = round(section.price - now.price, 2)
-                found.append(Option(part, changed, section, price))
+                found.append(Option(parts, changed, section, price))
     return sorted(
         found,
         key=lambda one: (
@@ -212,6 +224,20 @@ def options(
             one.price,
         ),
     )
+
+
+def _puts(
+    part: Part, key: str, pair: tuple[str, str] | None, catalog: Catalog, *, alone: bool
+) -> Iterator[tuple[str, tuple[Part, ...]]]:
+    """Where a part would be put and what with: halves of a coupler go in together."""
+    if pair is None:
+        yield key, (part,)
+        return
+    other = partner(part, catalog.shelf)
+    if part.outlet.startswith(("gas:", "fuel:")) and other is not None:
+        yield pair[0], (part, other)
+    if alone:
+        yield key, (part,)
 
 
 def ask_template(job: Job, output: OutputSection, catalog: Catalog, train: Train) -> Asked | None:
@@ -285,22 +311,23 @@ def _hoses(job: Job, output: OutputSection, catalog: Catalog, case: TrainCase) -
 def _full_bore(
     job: Job, output: OutputSection, catalog: Catalog, case: TrainCase
 ) -> Iterator[WhatIf]:
-    """Both halves of a stemmed coupler for a full-bore pair of the same size."""
+    """A full-bore coupler of the same thread in place of a stemmed one, everything else kept."""
     halves = case.of(PartClass.GAS_HALF)
     if len(halves) != 2 or all(part.full_bore for _, _, part in halves):
         return
-    asked = case.asked
-    full = frozenset(
-        part.key for part in catalog.shelf.by_class[PartClass.GAS_HALF] if part.full_bore
-    )
-    old = with_roles(case.train, asked.template, catalog.parts)
-    keep = {r: p for r, p in kept(old, catalog.shelf).items() if "half" not in r}
-    best = solve(catalog.shelf, asked.wanted(keep, {"supply_half": full, "set_half": full}))
-    if isinstance(best, Solution):
-        train = train_of(asked.template, best.parts, old)
-        section = train_section(job, output, catalog, case.name, train)
-        if section is not None:
-            yield WhatIf("full_bore", "full-bore coupler", section, train)
+    first = halves[0]
+    fuel = case.asked.demand.fuel.key
+    for part in sorted(catalog.shelf.by_class[PartClass.GAS_HALF], key=lambda one: one.price):
+        other = partner(part, catalog.shelf)
+        if not part.full_bore or part.inlet != first[2].inlet or other is None:
+            continue
+        if not part.takes(fuel) or part.use_instead:
+            continue
+        changed = swap(case.train, first[1].key, (part, other), catalog.shelf, fuel)
+        section = train_section(job, output, catalog, case.name, changed.train)
+        if changed.mates and section is not None:
+            yield WhatIf("full_bore", "full-bore coupler", section, changed.train)
+            return
 
 
 def _swapped(
@@ -313,7 +340,7 @@ def _swapped(
     key: str,
     title: str,
 ) -> Iterator[WhatIf]:
-    changed = swap(case.train, slot, part, catalog.shelf, case.asked.demand.fuel.key)
+    changed = swap(case.train, slot, (part,), catalog.shelf, case.asked.demand.fuel.key)
     section = train_section(job, output, catalog, case.name, changed.train)
     if changed.mates and section is not None:
         yield WhatIf(key, f"{title}: {part.name}", section, changed.train)

@@ -116,7 +116,7 @@ def windows(case: TrainCase) -> Iterator[Trouble]:
                 one.key,
                 text,
                 "Drops add up along the train; the last regulator's outlet must cover them.",
-                Amount("gets", full),
+                Amount("gets", max(0.0, full)),
                 Amount("needs", part.least_pa),
                 Amount("short by", part.least_pa - full),
                 *((Amount(f"lost in {loser[0]}", loser[1]),) if loser else ()),

@@ -2,6 +2,7 @@
   import { QUICK } from '$lib/frame/current.svelte';
   import Convert from '$lib/quick/Convert.svelte';
   import Cylinder from '$lib/quick/Cylinder.svelte';
+  import JointFinder from '$lib/quick/JointFinder.svelte';
   import GasPipe from '$lib/quick/GasPipe.svelte';
   import Derate from '$lib/quick/Derate.svelte';
   import RunTime from '$lib/quick/RunTime.svelte';
@@ -16,6 +17,7 @@
     'run-time': 'How long a tank and each cylinder last at a load.',
     cylinder: 'Until empty, until too cold, and what would help.',
     'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
+    'joint-finder': 'What connects this end to that one, from the catalog.',
     convert: 'Any quantity of the trade in its other units.'
   };
   const forms = createQuery(() => ({
@@ -47,6 +49,7 @@
   {:else if data.entry.name === 'run-time'}<RunTime />
   {:else if data.entry.name === 'cylinder'}<Cylinder />
   {:else if data.entry.name === 'gas-pipe'}<GasPipe />
+  {:else if data.entry.name === 'joint-finder'}<JointFinder />
   {:else if data.entry.name === 'convert'}<Convert />
   {:else if form}{#key form.key}<Small {form} />{/key}{/if}
 </main>
