@@ -61,7 +61,8 @@ def tank_valve(case: TrainCase) -> Iterator[Trouble]:
     """A shut-off at the tank, always."""
     tanks = case.of(PartClass.TANK)
     for at, one, part in tanks:
-        after = case.parts[at + 1].part if at + 1 < len(case.parts) else None
+        past = (one.part for one in case.parts[at + 1 :])
+        after = next((p for p in past if p is None or p.kind is not PartClass.FITTING), None)
         if after is not None and after.kind is not PartClass.TANK_VALVE:
             yield stop(
                 "tank_valve",
