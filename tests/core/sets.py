@@ -77,7 +77,7 @@ def job_of(
                     },
                     "gases": {
                         "g1": {"kind": "natural_gas", **gas},
-                        "g2": {"kind": "biogas", "distance": fact(distance), "cleaned": True},
+                        "g2": {"kind": "biogas", "cleaned": True, **gas, "stub": "unknown"},
                     },
                     "remote_tank": {
                         "rise": fact(rise if rise is not None else 0.3),

@@ -45,7 +45,7 @@ def _number(scale: float, offset: float = 0.0) -> tuple[Callable[[str], Any], Ca
             raise CellError(f"“{text}” is not a number") from None
 
     def write(value: Any) -> str:
-        return f"{round((value - offset) / scale, 9):g}"
+        return f"{round((value - offset) / scale, 9):.10g}"
 
     return read, write
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from math import isclose
 from threading import Lock
 
 from sqlalchemy import Engine, select
@@ -63,7 +64,9 @@ class PartStore:
                 found.append(Effect(part, "new"))
                 continue
             fields = tuple(
-                name for name in Part.model_fields if getattr(part, name) != getattr(before, name)
+                name
+                for name in Part.model_fields
+                if not _same(getattr(part, name), getattr(before, name))
             )
             found.append(Effect(part, "changed" if fields else "same", fields))
         return found
@@ -97,6 +100,13 @@ class PartStore:
         """Read the catalog anew next time."""
         with self._lock:
             self._catalog = None
+
+
+def _same(one: object, other: object) -> bool:
+    """Equal, as far as a CSV keeps a number."""
+    if isinstance(one, float) and isinstance(other, float):
+        return isclose(one, other, rel_tol=1e-8, abs_tol=1e-12)
+    return one == other
 
 
 def now() -> datetime:

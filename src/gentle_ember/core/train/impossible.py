@@ -60,12 +60,10 @@ def _none_fits(wanted: Wanted, role: Role, shelf: Shelf) -> str:
             continue
         if part.key in wanted.without:
             count["it was ruled out"] += 1
-        elif not part.takes(wanted.demand.fuel.key):
-            count[f"not made for {wanted.demand.fuel.name}"] += 1
-        else:
+        elif part.takes(wanted.demand.fuel.key):
             count[wanted.limits.why_unfit(role, part) or "another one was asked for"] += 1
     if not count:
-        return f"The catalog has no {role.title}."
+        return f"The catalog has no {role.title} for {wanted.demand.fuel.name}."
     return f"No {role.title} in the catalog is for this set: {count.most_common(1)[0][0]}."
 
 
