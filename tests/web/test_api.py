@@ -16,15 +16,19 @@ from gentle_ember.core import (
     fuel_use,
     fuels,
     hose,
+    house,
     output,
     pipe,
     sketch,
     studs,
     supply,
+    venturi,
 )
 from gentle_ember.core.figure import Method
 from gentle_ember.core.method import gasoline
 from gentle_ember.core.sections import method
+from gentle_ember.core.train import flow, ladder
+from gentle_ember.core.train import gasoline as train_gasoline
 from gentle_ember.web.openapi import documents
 from tests.conftest import key
 
@@ -328,6 +332,11 @@ def test_every_method_has_its_page(client):
         sketch,
         studs,
         supply,
+        house,
+        venturi,
+        flow,
+        train_gasoline,
+        ladder,
     )
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()

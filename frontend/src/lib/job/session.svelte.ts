@@ -274,6 +274,21 @@ export class JobSession {
     if (next !== undefined) void this.preview(next);
   }
 
+  /** Resolves once everything typed so far is saved; refuses when the server can't be reached. */
+  async saved(): Promise<void> {
+    await this.flush();
+    while (this.outbox.writes.length) {
+      if (this.saving === 'unreached')
+        throw new Refusal({
+          title: 'Not saved yet',
+          detail: 'The last change is not saved yet: the server does not answer.',
+          status: 0,
+          errors: []
+        });
+      await new Promise((done) => setTimeout(done, 15));
+    }
+  }
+
   private accept(write: Write, found: Snapshot): void {
     this.outbox.drop(write.key);
     this.failures = 0;

@@ -112,7 +112,7 @@ export class Workbench {
     this.busy = true;
     this.fault = '';
     try {
-      await this.session().flush();
+      await this.session().saved();
       await work();
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;

@@ -113,6 +113,10 @@
     <RouteProfile {train} />
     <WhatIfs {train} {bench} />
     <Choose {path} {bench} more />
+    <p class="quiet">
+      <a class="how" href="/methods/trains">How a train is worked out</a> ·
+      <a class="how" href="/methods/ladder">the ladder</a>
+    </p>
   {:else}
     <Proposals {bench} now={0} />
     <Choose {path} {bench} />
@@ -173,6 +177,7 @@
     color: var(--muted);
     font-size: 0.9rem;
   }
+  .how,
   .taken a {
     text-decoration: underline;
   }
