@@ -8,6 +8,7 @@ import json
 import statistics
 import time
 import uuid
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
@@ -16,13 +17,18 @@ from sqlalchemy import select
 
 from gentle_ember.catalog import load
 from gentle_ember.core import propane
+from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
 from gentle_ember.core.job import Job
 from gentle_ember.core.sections.output import output_section
+from gentle_ember.core.train.edit import train_of
+from gentle_ember.core.train.ladder import fitted, ladder
+from gentle_ember.core.train.solver import solve
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, now, open_jobs
 from gentle_ember.store.models import JobRow
+from tests.core.sets import asked, job_of
 from tests.serving import Server
 
 
@@ -136,3 +142,43 @@ def test_board_and_search_grow_slower_than_the_shop(store):
     small = undisturbed_s(look)
     fill(100, 10_000)
     say("board and search, 10,000 jobs over 100", undisturbed_s(look) / small, 3)
+
+
+def _ten_times(catalog: Catalog) -> Catalog:
+    """A catalog ten times as large: each part nine times more, dearer and a little narrower."""
+    parts = dict(catalog.parts)
+    for number in range(1, 10):
+        for key, part in catalog.parts.items():
+            other = {
+                "key": f"{key}-{number}"[:40],
+                "number": f"{part.number}-{number}",
+                "price": round(part.price * (1 + 0.013 * number), 2),
+                "k": part.k * (1 + 0.02 * number),
+            }
+            if not part.site:
+                parts[str(other["key"])] = part.model_copy(update=other)
+    return replace(catalog, parts=parts)
+
+
+@pytest.mark.parametrize("template", ["spacer_adapter-utility", "two_barrel_adapter-check_pigtails",
+                                      "spacer_adapter-digester"])  # fmt: skip
+def test_a_whole_train_over_the_shipped_catalog_and_one_ten_times_as_large(template):
+    size = "twin" if template.startswith("two_barrel") else "large"
+    wanted = asked(job_of(size, distance=12.0, two="pigtails" in template), template).wanted()
+    shelf, large = load().shelf, _ten_times(load()).shelf
+    small_s = undisturbed_s(lambda: solve(shelf, wanted), 16)
+    large_s = undisturbed_s(lambda: solve(large, wanted), 8)
+    say(f"{template}, solved", small_s * 1e3, 60, "ms")
+    say("over a catalog ten times as large", large_s / small_s, 12)
+
+
+def test_a_ladder_at_four_loads_and_two_gases():
+    rows = []
+    for template in ("two_barrel_adapter-check_pigtails", "two_barrel_adapter-utility"):
+        question = asked(job_of("twin", distance=6.0, two=True), template)
+        answer = solve(load().shelf, question.wanted())
+        train = train_of(question.template, answer.parts)
+        rows.append((fitted(train, load().parts), question.supply, question.demand))
+
+    taken = undisturbed_s(lambda: [ladder(*row) for row in rows])
+    say("ladder, four loads and two gases", taken * 1e3, 15, "ms")

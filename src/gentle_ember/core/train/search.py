@@ -6,6 +6,8 @@ from collections import defaultdict
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
+from math import inf
+from operator import le
 
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.part import Part, PartClass, System, end
@@ -94,11 +96,30 @@ class Table:
             for way in shelf.ways(role.kinds):
                 if allowed(wanted, role, way[0]):
                     found[way[1]].append(way)
-            self.ways.append(found)
+            self.ways.append({inlet: self._worth_trying(role, w) for inlet, w in found.items()})
         self._ahead: list[dict[str, Cost]] = [{} for _ in roles]
         # Past the last part nothing is left, whatever end it has.
         for depth in range(len(roles) - 1, 0, -1):
             self._ahead[depth] = self._costs(depth)
+
+    def _worth_trying(self, role: Role, ways: list[Way]) -> list[Way]:
+        """Ways of which none costs no less and does no more than another with the same ends."""
+        if len(ways) < 3:
+            return ways
+        ranked = sorted(
+            ((self._cost(role, way[0]), _does(way[0], self.wanted.limits.length(role, way[0])), way)
+             for way in ways),
+            key=lambda one: one[0],
+        )  # fmt: skip
+        kept: dict[tuple[str, tuple[object, ...]], list[tuple[float, ...]]] = defaultdict(list)
+        found = []
+        for _, (alike, measures), way in ranked:
+            held = kept[way[2], alike]
+            if any(all(map(le, other, measures)) for other in held):
+                continue
+            held.append(measures)
+            found.append(way)
+        return found
 
     def ahead(self, depth: int, open_end: str) -> Cost | None:
         """Least cost from an open end through the roles from `depth` on; None for no way."""
@@ -270,6 +291,29 @@ def _cross(wanted: Wanted, state: State, between: Bridge) -> State | None:
             here,
         )
     return here
+
+
+def _does(part: Part, length_m: float) -> tuple[tuple[object, ...], tuple[float, ...]]:
+    """What parts must have alike to stand in for each other, and measures of which less is better.
+
+    Everything `refuses`, `step` and `throat_signal` read is in the one or the other.
+    """
+    alike = (
+        part.kind, part.set_pa, part.lock_up, part.throat_m, part.branches, part.crimped,
+        part.full_bore, part.closes, part.site,
+    )  # fmt: skip
+    return alike, (
+        -(part.bore_m if part.bore_m is not None else inf),
+        part.k,
+        length_m,
+        -(part.rating_pa if part.rating_pa is not None else inf),
+        part.least_pa if part.least_pa is not None else -inf,
+        -(part.most_pa if part.most_pa is not None else inf),
+        -(part.rated_w if part.rated_w is not None else inf),
+        -(part.pump_m3_s if part.pump_m3_s is not None else inf),
+        part.droop * (1.0 / part.rated_w if part.rated_w else 1.0),
+        part.opening_pa or 0.0,
+    )
 
 
 def allowed(wanted: Wanted, role: Role, part: Part) -> bool:
