@@ -7,7 +7,7 @@ from functools import cached_property
 
 from gentle_ember.core.cylinder import CylinderSize
 from gentle_ember.core.kit import Kit
-from gentle_ember.core.part import Part
+from gentle_ember.core.part import Part, PartClass
 from gentle_ember.core.train.shelf import Shelf
 
 
@@ -38,6 +38,17 @@ class Catalog:
     def shelf(self) -> Shelf:
         """The parts indexed for searching trains."""
         return Shelf(self.parts.values())
+
+    @cached_property
+    def patterns(self) -> dict[str, tuple[float, float]]:
+        """Every stud pattern some part fits, with its spacing and diameter [m]."""
+        found = {}
+        for kind in (PartClass.ADAPTER, PartClass.CARBURETOR):
+            for part in self.shelf.by_class[kind]:
+                name = part.outlet.split(":")[1]
+                spacing, diameter = name.removeprefix("2x").split("x")
+                found[name] = (float(spacing) * 1e-3, float(diameter) * 1e-3)
+        return found
 
     def over(self, rows: dict[str, Part], kits: dict[str, Kit]) -> Catalog:
         """This catalog with a shop's parts and kits laid over it."""

@@ -115,6 +115,8 @@ class Case:
     def plate_m(self) -> float | None:
         """Thickness of the adapter chosen for its train [m]; None until there is one."""
         for name in self.job.trains:
+            if name == "as_found":
+                continue
             for slot in self.job.trains[name].slots.values():
                 part = self.job.parts.get(slot.part)
                 if part is not None and part.kind is PartClass.ADAPTER and part.thickness_m:

@@ -4,19 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
 
-from gentle_ember.core import studs
-from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType
 from gentle_ember.core.inspection import Task
 from gentle_ember.core.job import Decision, Job
-from gentle_ember.core.method.base import Case
 from gentle_ember.core.method.gasoline import jet_ratio
-from gentle_ember.core.method.stack import joint_of
 from gentle_ember.core.part import Part, PartClass, System, end
+from gentle_ember.core.train.bom_stack import stack_parts
+from gentle_ember.core.train.count import Count
 from gentle_ember.core.train.ladder import Fitted
 from gentle_ember.core.train.templates import SET_SIDE
 from gentle_ember.core.train.trouble import TrainCase
@@ -81,42 +79,6 @@ class Bill:
         return max((one.part.days for one in self.lines if one.source is Source.ORDER), default=0)
 
 
-@dataclass
-class _Count:
-    """Counts by part while they are gathered."""
-
-    parts: Mapping[str, Part]
-    counts: dict[str, float] = field(default_factory=dict)
-    uses: dict[str, list[str]] = field(default_factory=dict)
-    missing: list[str] = field(default_factory=list)
-    open_questions: list[tuple[str, str]] = field(default_factory=list)
-
-    def add(self, part: Part, count: float, use: str) -> None:
-        """So many more of a part, for a use."""
-        self.counts[part.key] = self.counts.get(part.key, 0.0) + count
-        if use not in self.uses.setdefault(part.key, []):
-            self.uses[part.key].append(use)
-
-    def first(self, kind: PartClass, **wanted: object) -> Part | None:
-        """The cheapest part of a class with these fields."""
-        found = [
-            part
-            for part in self.parts.values()
-            if part.kind is kind
-            and not part.use_instead
-            and all(getattr(part, name) == value for name, value in wanted.items())
-        ]
-        return min(found, key=lambda part: part.price, default=None)
-
-    def want(self, kind: PartClass, count: float, use: str, **wanted: object) -> None:
-        """So many of the cheapest part that fits, or a note that there is none."""
-        part = self.first(kind, **wanted)
-        if part is None:
-            self.missing.append(use)
-        else:
-            self.add(part, count, use)
-
-
 def bill(
     job: Job, cases: Iterable[TrainCase], tasks: Iterable[Task], parts: Mapping[str, Part]
 ) -> Bill:
@@ -128,11 +90,11 @@ def bill(
         tasks: work the walk-round made.
         parts: the catalog with what the job pinned laid over it.
     """
-    count = _Count(parts)
+    count = Count(parts)
     on_set: set[tuple[str, str]] = set()
     for case in cases:
         _train(count, case, on_set)
-    _stack(count, job)
+    stack_parts(count, job)
     _of_job(count, job)
     _of_jets(count, job)
     for task in tasks:
@@ -165,7 +127,7 @@ def _line(part: Part, number: float, uses: tuple[str, ...]) -> Line:
     return Line(part, amount, uses, Source.STOCK if part.stock >= amount else Source.ORDER)
 
 
-def _train(count: _Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
+def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
     """Count a train; what stands on the set for another gas already is not bought again."""
     title = case.asked.template.title
     gas_before = bool(on_set)
@@ -225,7 +187,7 @@ def _role_title(case: TrainCase, one: Fitted) -> str:
     return role.title if role is not None else ""
 
 
-def _mounting(count: _Count, case: TrainCase) -> None:
+def _mounting(count: Count, case: TrainCase) -> None:
     for _, _, part in case.of(PartClass.ADAPTER, PartClass.CARBURETOR):
         name = part.outlet.split(":")[1] if part.outlet else ""
         if part.gaskets and name:
@@ -252,80 +214,7 @@ def _mounting(count: _Count, case: TrainCase) -> None:
         count.want(PartClass.HARDWARE, 1, "coupler restraint", for_task="coupler restraint")
 
 
-def _stack(count: _Count, job: Job) -> None:
-    """Studs, nuts, spacer and breather, once a plate goes in between."""
-    plate = Case(job, None).plate_m
-    if plate is None:
-        return
-    each = 4 if job.set.carburetor.type is CarburetorType.TWO_BARREL else 2
-    bolt, stack = job.set.studs, job.set.stack
-    found = joint_of(job.set, plate)
-    if found is None:
-        count.open_questions.append(("studs and flange, to know whether they reach", "set.studs"))
-    else:
-        _studs(count, job, found, each)
-        count.want(PartClass.HARDWARE, each, "stack nuts", thread_m=_near(found.diameter_m))
-    out = plate + 0.5 * (stack.gaskets.value if stack.gaskets else studs.GASKETS_M)
-    if stack.air_cleaner == "third_bolt":
-        spacers = [p for p in count.parts.values() if p.kind is PartClass.SPACER and p.thickness_m]
-        fit = min(
-            (p for p in spacers if (p.thickness_m or 0) >= out - 0.5e-3),
-            key=lambda p: p.thickness_m or 0,
-            default=None,
-        )
-        if fit is None:
-            count.missing.append(f"spacer of {out * 1e3:.1f} mm for the third bolt")
-        else:
-            count.add(fit, 1, "third bolt")
-    if stack.breather_slack is not None and stack.breather_slack.value < out:
-        short = out - stack.breather_slack.value
-        breathers = [
-            p
-            for p in count.parts.values()
-            if p.kind is PartClass.BREATHER and (p.length_m or 0) >= short
-        ]
-        best = min(breathers, key=lambda p: p.length_m or 0, default=None)
-        if best is not None:
-            count.add(best, 1, "breather extension")
-    if bolt.spacing is None:
-        count.open_questions.append(
-            ("distance between the studs, for adapter and gaskets", "set.studs.spacing")
-        )
-
-
-def _studs(count: _Count, job: Job, found: studs.Joint, each: int) -> None:
-    if studs.full_nut(found):
-        return
-    depth = job.set.studs.thread_depth
-    if depth is None:
-        count.open_questions.append(
-            ("thread in the casting, for longer studs", "set.studs.thread_depth")
-        )
-    made = sorted(
-        (
-            p
-            for p in count.parts.values()
-            if p.kind is PartClass.STUD and p.thread_m == _near(found.diameter_m)
-        ),
-        key=lambda p: p.length_m or 0,
-    )
-    try:
-        wanted = studs.longer_stud(found, depth.value if depth else 2 * found.diameter_m)
-    except QuantityError:
-        wanted = math.inf
-    for part in made:
-        if (part.length_m or 0) >= wanted - 1e-9:
-            count.add(part, each, "longer studs")
-            return
-    count.want(PartClass.STUD_EXTENSION, each, "stud extensions", thread_m=_near(found.diameter_m))
-
-
-def _near(diameter_m: float) -> float:
-    """The thread a diameter measured with a calliper belongs to [m]."""
-    return min((0.005, 0.006, 0.008), key=lambda one: abs(one - diameter_m))
-
-
-def _of_job(count: _Count, job: Job) -> None:
+def _of_job(count: Count, job: Job) -> None:
     gas = any(name != "gasoline" for name in job.trains)
     if gas:
         count.want(PartClass.CONSUMABLE, 1, "leak test", for_task="leak test")
@@ -338,7 +227,7 @@ def _of_job(count: _Count, job: Job) -> None:
         count.want(PartClass.CONSUMABLE, 1, "every job", for_task="every job")
 
 
-def _of_jets(count: _Count, job: Job) -> None:
+def _of_jets(count: Count, job: Job) -> None:
     """The jet the density rule asks for, and one size either side to try."""
     if "rejet" not in job.choice.methods:
         return
@@ -351,7 +240,7 @@ def _of_jets(count: _Count, job: Job) -> None:
         return
     wanted = stamped.value * jet_ratio(made.value, here.value)
     jets = sorted(
-        (part for part in count.parts.values() if part.kind is PartClass.JET and part.jet),
+        (part for part in count.of(PartClass.JET) if part.jet),
         key=lambda part: part.jet or 0,
     )
     if not jets:
@@ -363,7 +252,7 @@ def _of_jets(count: _Count, job: Job) -> None:
         count.add(part, each, "main jet" if part is jets[at] else "main jet, to try")
 
 
-def _of_task(count: _Count, text: str, title: str) -> None:
+def _of_task(count: Count, text: str, title: str) -> None:
     number, _, word = text.partition(" ")
     if number.isdigit() and "clamp" in word:
         count.want(PartClass.CLAMP, int(number), title, inlet="barb:1/4:f")

@@ -11,7 +11,6 @@ from gentle_ember.core.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.generator import CarburetorType, GeneratorSet
 from gentle_ember.core.hose import GRAVITY
 from gentle_ember.core.job import Job
-from gentle_ember.core.part import Part, PartClass
 from gentle_ember.core.sections.given import site_air
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.site import Gas, Site
@@ -77,17 +76,6 @@ def pattern_of(generator: GeneratorSet, patterns: Mapping[str, tuple[float, floa
     return ""
 
 
-def pattern_sizes(parts: Mapping[str, Part]) -> dict[str, tuple[float, float]]:
-    """Every stud pattern of the catalog with its spacing and diameter [m]."""
-    found = {}
-    for part in parts.values():
-        if part.kind in (PartClass.ADAPTER, PartClass.CARBURETOR) and part.outlet:
-            name = part.outlet.split(":")[1]
-            spacing, diameter = name.removeprefix("2x").split("x")
-            found[name] = (float(spacing) * 1e-3, float(diameter) * 1e-3)
-    return found
-
-
 def intake_end(job: Job, method: str, catalog: Catalog) -> tuple[str, tuple[tuple[str, str], ...]]:
     """The set's own end a method's last part must take, and what was assumed to say so."""
     if method == "snorkel":
@@ -98,8 +86,7 @@ def intake_end(job: Job, method: str, catalog: Catalog) -> tuple[str, tuple[tupl
         return "npt:3/8:f", (("factory gas port ⅜ in NPT", "set.note"),)
     if method.startswith("remote_tank"):
         return "", ()
-    patterns = pattern_sizes(catalog.parts)
-    found = pattern_of(job.set, patterns)
+    found = pattern_of(job.set, catalog.patterns)
     if found:
         return f"studs:{found}:f", ()
     if job.set.studs.spacing is not None:
