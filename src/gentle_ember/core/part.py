@@ -8,7 +8,13 @@ from enum import StrEnum
 from functools import cache
 from typing import Annotated
 
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import (
+    AfterValidator,
+    Field,
+    SerializerFunctionWrapHandler,
+    StringConstraints,
+    model_serializer,
+)
 
 from gentle_ember.core.errors import EndError
 from gentle_ember.core.facts import Key, Model, Name
@@ -252,6 +258,18 @@ class Part(Model):
     for_task: Name = ""
     """What work it is kept for, where it is no part of a train."""
 
+    @model_serializer(mode="wrap")
+    def _plain(self, handler: SerializerFunctionWrapHandler):  # type: ignore[no-untyped-def]
+        """Without what is as usual: a job keeps many parts, each with few of these facts.
+
+        No return annotation, so that the schema stays the model's own.
+        """
+        return {
+            name: value
+            for name, value in handler(self).items()
+            if name not in _USUAL or value not in _USUAL[name]
+        }
+
     def takes(self, gas: FuelKey) -> bool:
         """Whether it is made for this fuel; parts that name none are for all gases."""
         return gas in self.gases if self.gases else gas is not FuelKey.GASOLINE
@@ -259,3 +277,11 @@ class Part(Model):
     def length(self, cut_m: float | None) -> float:
         """Its length, or what is cut off the reel [m]."""
         return (cut_m or 0.0) if self.by_length else (self.length_m or 0.0)
+
+
+_USUAL = {
+    name: (field.default, list(field.default) if field.default == () else field.default)
+    for name, field in Part.model_fields.items()
+    if not field.is_required()
+}
+"""What a fact is when nobody states it, as a value and as JSON has it."""

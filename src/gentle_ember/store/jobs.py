@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import uuid
+from collections import OrderedDict
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
+from threading import Lock
 from typing import Any
 
 from sqlalchemy import Engine, select
@@ -28,6 +30,8 @@ from gentle_ember.store.errors import (
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import valid_job
+
+KEPT_DOCUMENTS = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +57,8 @@ class JobStore:
     def __init__(self, engine: Engine, parts: PartStore) -> None:
         self.engine = engine
         self.parts = parts
+        self._documents: OrderedDict[tuple[str, int, datetime], dict[str, Any]] = OrderedDict()
+        self._lock = Lock()
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
 
@@ -110,7 +116,7 @@ class JobStore:
         """The job as it would be, without saving it."""
         with self.reading.begin() as session:
             row = _row(session, job_id)
-            job, _, _ = self._changed(row.document, changes)
+            job, _, _ = self._changed(row, changes)
             undo, redo = _stacks(session, job_id)
             return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
@@ -130,19 +136,32 @@ class JobStore:
             row = _row(session, job_id)
             _refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_pins(changes)
-            job, changes, inverse = self._changed(row.document, changes)
+            job, changes, inverse = self._changed(row, changes)
             self._refuse_sign_off(Job.model_validate(row.document), job)
             _append(session, row, "edit", None, key, who, changes, inverse)
             return self._save(session, row, job)
 
-    def _changed(
-        self, document: dict[str, Any], changes: list[Change]
-    ) -> tuple[Job, list[Change], list[Change]]:
-        """A document changed, with the copies of its parts; what was done, and its inverse.
+    def _whole(self, row: JobRow) -> dict[str, Any]:
+        """A job's document with the fields an earlier version lacked; not to be changed.
 
-        A document kept by an earlier version first gets the fields it lacks.
+        While somebody types, the same revision is asked for again and again.
         """
-        before = Job.model_validate(document).model_dump(mode="json")
+        place = (row.id, row.revision, row.updated_at)
+        with self._lock:
+            known = self._documents.get(place)
+        if known is None:
+            known = Job.model_validate(row.document).model_dump(mode="json")
+            with self._lock:
+                self._documents[place] = known
+                while len(self._documents) > KEPT_DOCUMENTS:
+                    self._documents.popitem(last=False)
+        return known
+
+    def _changed(
+        self, row: JobRow, changes: list[Change]
+    ) -> tuple[Job, list[Change], list[Change]]:
+        """A job changed, with the copies of its parts; what was done, and its inverse."""
+        before = self._whole(row)
         job, inverse = _applied(before, changes)
         if any(change.keys[0] in ("trains", "parts") for change in changes):
             try:
@@ -190,7 +209,7 @@ class JobStore:
             ).one()
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
-            job, changes, inverse = self._changed(row.document, changes)
+            job, changes, inverse = self._changed(row, changes)
             _append(session, row, kind, target.revision, key, who, changes, inverse)
             return self._save(session, row, job)
 

@@ -189,7 +189,8 @@ def shown_facts(job: Job) -> dict[str, Json]:
                 walk(inner, f"{path}.{name}")
 
     for name, inner in job.__dict__.items():
-        walk(inner, name)
+        if name != "parts":
+            walk(inner, name)
     return found
 
 

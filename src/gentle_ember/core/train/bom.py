@@ -33,6 +33,10 @@ class Source(StrEnum):
     FITTER = "licensed fitter"
 
 
+_SOURCES = {source: at for at, source in enumerate(Source)}
+_CLASSES = {kind: at for at, kind in enumerate(PartClass)}
+
+
 @dataclass(frozen=True, slots=True)
 class Line:
     """One line: a part, how many or how many metres, what for, and where it comes from."""
@@ -107,10 +111,7 @@ def bill(
                 _line(parts[key], number, tuple(count.uses[key]))
                 for key, number in count.counts.items()
             ),
-            key=lambda line: (
-                list(Source).index(line.source),
-                list(PartClass).index(line.part.kind),
-            ),
+            key=lambda line: (_SOURCES[line.source], _CLASSES[line.part.kind]),
         )
     )
     return Bill(lines, tuple(count.missing), tuple(dict.fromkeys(count.open_questions)))
