@@ -14,10 +14,33 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
+KEPT_KEYS = 48
+_keys: OrderedDict[int, tuple[BaseModel, str]] = OrderedDict()
+_lock = Lock()
+
+
 def _key(value: object) -> Hashable:
     if isinstance(value, BaseModel):
-        return value.model_dump_json()
+        return _content(value)
     return value if isinstance(value, Hashable) else id(value)
+
+
+def _content(model: BaseModel) -> str:
+    """A frozen model's JSON, written once while the model is in use.
+
+    The model is held along with it, so that its identity is not given to another one.
+    """
+    place = id(model)
+    with _lock:
+        held = _keys.get(place)
+        if held is not None:
+            return held[1]
+    text = model.model_dump_json()
+    with _lock:
+        _keys[place] = (model, text)
+        if len(_keys) > KEPT_KEYS:
+            _keys.popitem(last=False)
+    return text
 
 
 def remember(size: int = 256) -> Callable[[Callable[P, R]], Callable[P, R]]:
