@@ -292,3 +292,30 @@ def test_joint_finder_says_how_two_ends_join(client):
     assert not none["mates"]
     assert none["ways"][0]["parts"]
     assert client.get("/api/catalog/join?a=nonsense&b=npt:1/2:m").status_code == 422
+
+
+def test_a_parts_list_is_kept_as_a_kit_of_the_shops_own(demo_client):
+    job = ids(demo_client)["Lambing"]
+    made = demo_client.post("/api/catalog/kits", json={"job": job, "name": "clinic kit"})
+    assert made.status_code == 201
+    write(demo_client, job, {"path": "kit", "value": made.json["key"]})
+    bill = show(demo_client, job, "bill")["bill"]
+    assert bill["kit"]["missing"] == []
+    assert made.json["key"] in {one["key"] for one in bill["kits"]}
+
+
+def test_fixed_pipe_has_its_second_opinion_in_the_working(demo_client, cinema):
+    tightest = show(demo_client, cinema)["path"]["trains"][0]["tightest"]
+    assert [rival["name"] for rival in tightest["rivals"]] == ["pipe by Spitzglass, low pressure"]
+
+
+def test_fuel_states_follow_the_real_train(demo_client, cinema):
+    def controls():
+        states = show(demo_client, cinema, "states")["states"]
+        return {one["key"] for one in states["controls"]}
+
+    assert "natural_gas_coupler" in controls()
+    for slot in ("supply_half", "set_half"):
+        bare = post(demo_client, cinema, "edit", op="remove", slot=slot).json["train"]
+        write(demo_client, cinema, {"path": "trains.natural_gas", "value": bare})
+    assert "natural_gas_coupler" not in controls()

@@ -7,8 +7,10 @@ from fractions import Fraction
 from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
+from gentle_ember.catalog.rows import key_of
 from gentle_ember.core.errors import EndError
 from gentle_ember.core.joints import join
+from gentle_ember.core.kit import Kit
 from gentle_ember.core.part import End, Part, end
 from gentle_ember.core.train.shelf import bridge
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
@@ -23,6 +25,8 @@ from gentle_ember.web.schemas_path import (
     ImportQuery,
     JoinOut,
     JoinQuery,
+    KitIn,
+    KitOut,
 )
 from gentle_ember.web.services import services
 
@@ -134,6 +138,26 @@ def joined(query: JoinQuery) -> Response:
 def templates() -> Response:
     """Every kind of train there is."""
     return jsonify(present_path.every_template())
+
+
+@api.post("/kits", responses={201: KitOut})
+def make_kit(body: KitIn) -> tuple[Response, int]:
+    """Keep what a job takes as a kit of this shop's own."""
+    job = services().jobs.get(body.job).job
+    bill = services().plan(job).bill
+    contents = {line.part.key: line.count for line in bill.lines if not line.part.site}
+    if not contents:
+        raise InvalidJobError([FieldError("job", "This job takes no parts yet.")])
+    kit = Kit(
+        key=key_of(f"shop-{body.name}"),
+        name=body.name,
+        maker="this shop",
+        fits=f"as for {job.title}",
+        price=bill.price,
+        contents=contents,
+    )
+    services().parts.save_kit(kit)
+    return jsonify(present_path.kit(kit)), 201
 
 
 @api.get("/parts.csv")

@@ -469,6 +469,13 @@ class ImportOut(BaseModel):
     effects: list[EffectOut]
 
 
+class KitIn(Request):
+    """A kit made of what a job takes."""
+
+    job: str = Field(max_length=36)
+    name: str = Field(min_length=1, max_length=100)
+
+
 class EndOut(BaseModel):
     """An end, as its key and in words."""
 

@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a job takes as a kit of this shop's own. */
+        post: operations["catalog_make_kit_kits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog/parts.csv": {
         parameters: {
             query?: never;
@@ -2568,6 +2585,16 @@ export interface components {
             saves: number;
         };
         /**
+         * KitIn
+         * @description A kit made of what a job takes.
+         */
+        KitIn: {
+            /** Job */
+            job: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * KitLineOut
          * @description A part of a kit check.
          */
@@ -4709,6 +4736,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JoinOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_make_kit_kits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
                 };
             };
             /** @description Unprocessable Entity */

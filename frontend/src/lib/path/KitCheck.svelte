@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Bill } from '$lib/api/client';
+  import { api, ask, Refusal, type Bill } from '$lib/api/client';
   import { useJob } from '$lib/job/session.svelte';
 
   interface Props {
@@ -7,6 +7,23 @@
   }
   let { bill }: Props = $props();
   const job = useJob();
+  let name = $state('');
+  let said = $state('');
+
+  async function make(event: SubmitEvent) {
+    event.preventDefault();
+    try {
+      const made = await ask(
+        api.POST('/api/catalog/kits', { body: { job: job().id, name: name.trim() } })
+      );
+      said = `Kept: ${made.name}, ${made.parts} parts.`;
+      name = '';
+      await job().refresh();
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      said = error.errors[0]?.message ?? error.message;
+    }
+  }
   let kit = $derived(bill.kit);
   let rows = $derived(
     kit
@@ -34,6 +51,16 @@
       {/each}
     </select>
   </label>
+  <form class="make no-print" onsubmit={make}>
+    <input
+      class="input input-sm"
+      bind:value={name}
+      placeholder="Name of a kit"
+      aria-label="Name of a kit"
+    />
+    <button class="btn btn-sm" disabled={!name.trim()}>Keep this list as a kit</button>
+    {#if said}<span role="status">{said}</span>{/if}
+  </form>
   {#if kit}
     <p>
       $ {kit.price.toFixed(2)} for the kit and $ {kit.missing_price.toFixed(2)} for what it lacks; part
@@ -67,6 +94,16 @@
   .which .select {
     width: auto;
     max-width: 100%;
+  }
+  .make {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    align-items: center;
+    margin-top: 0.5rem;
+  }
+  .make .input {
+    width: 14rem;
   }
   .cols {
     display: grid;

@@ -147,4 +147,23 @@
   .good {
     color: var(--color-success);
   }
+  @media (max-width: 600px) {
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 1fr auto auto auto;
+      border-top: 1px solid var(--rule);
+      padding: 0.3rem 0;
+    }
+    td {
+      border: 0;
+    }
+    td:first-child,
+    .says {
+      grid-column: 1 / -1;
+      width: 100%;
+    }
+  }
 </style>

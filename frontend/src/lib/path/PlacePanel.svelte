@@ -177,10 +177,11 @@
   }
   td,
   th {
-    padding: 0.1rem 0 0.1rem 1rem;
+    padding: 0.1rem 0 0.1rem 0.8rem;
   }
   td {
     text-align: right;
+    white-space: nowrap;
   }
   .acts {
     display: flex;

@@ -8,7 +8,7 @@ export interface Cell {
   lines: string[];
 }
 
-const NARROW = new Set(['fitting', 'bulkhead', 'manifold']);
+const WEIGHTS: Record<string, number> = { fitting: 0.62, bulkhead: 0.95 };
 const LETTER = 5.7;
 
 /** Words laid into lines no wider than a cell, in place of a browser's own wrapping. */
@@ -26,7 +26,7 @@ export function wrap(text: string, width: number, letter = LETTER): string[] {
 
 /** Cells from source to intake, one beside the other, over the whole width. */
 export function cells(train: Train, width: number): Cell[] {
-  const weights = train.places.map((place) => (NARROW.has(place.kind) ? 0.62 : 1));
+  const weights = train.places.map((place) => WEIGHTS[place.kind] ?? 1);
   const sum = weights.reduce((a, b) => a + b, 0) || 1;
   const unit = Math.max(50, width / sum);
   let x = 0;

@@ -68,6 +68,7 @@ class _Builder:
         self.links: list[Link] = []
         self.sources: dict[str, str] = {}
         self.pressed: set[str] = set()
+        self.coupled: list[FuelKey] = []
         self.factory = "second_gas" in methods or case.set.set_class == "dual_fuel"
         mixes = {"spacer_adapter", "snorkel", "multi_fuel_carburetor", "exchanged_carburetor",
                  "two_barrel_adapter", "second_gas"}  # fmt: skip
@@ -140,21 +141,20 @@ class _Builder:
             self.sources[source] = FUEL_NAMES[gas]
             self.pressed.add(source)
             self._add(f"{key}_valve", SOURCE_VALVES[gas], "open", "shut")
+            own_port = self.factory and gas is not FuelKey.PROPANE
+            inlet = f"{DEMAND_INLET} 2" if own_port else DEMAND_INLET
             train = self.case.train(gas)
             halves = [part for part in train or () if part.kind is PartClass.GAS_HALF]
             if train is not None and not halves:
                 # Without a coupler the hose is always on: only the valve keeps the gas back.
-                own = self.factory and gas is not FuelKey.PROPANE
-                inlet = f"{DEMAND_INLET} 2" if own else DEMAND_INLET
                 self.links.append(link(source, inlet, **{f"{key}_valve": "open"}))
                 continue
-            own_port = self.factory and gas is not FuelKey.PROPANE
-            inlet = f"{DEMAND_INLET} 2" if own_port else DEMAND_INLET
+            self.coupled.append(gas)
             self._add(f"{key}_coupler", f"Hose for {source}", "joined", "parted")
             self.links.append(
                 link(source, inlet, **{f"{key}_valve": "open", f"{key}_coupler": "joined"})
             )
-            if any(part.closes for part in halves):
+            if halves and halves[0].closes:
                 continue
             # A parted hose is taken as open: many full-bore coupler halves don't close.
             self.links.append(
@@ -165,7 +165,7 @@ class _Builder:
         for number, inlet in enumerate(inlets):
             suffix = "" if number == 0 else " 2"
             cap = f"cap{suffix.strip()}"
-            fed = [f"{gas}_coupler" for gas in self.gases
+            fed = [f"{gas}_coupler" for gas in self.coupled
                    if (self.factory and gas is not FuelKey.PROPANE) == inlet.endswith("2")
                    or len(inlets) == 1]  # fmt: skip
             name = "Cap on the gas inlet" if number == 0 else "Cap on the second inlet"

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from gentle_ember.core import pipe
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Caution
-from gentle_ember.core.figure import Band, Figure, Input, Origin, Rounding
+from gentle_ember.core.figure import Band, Figure, Input, Origin, Rival, Rounding
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job
-from gentle_ember.core.part import Part, end
+from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.train.case import ask, template_of
 from gentle_ember.core.train.ladder import LADDER, fitted, ladder
@@ -135,10 +136,27 @@ def _tightest(case: TrainCase) -> Figure | None:
             Input("it needs", needs, "pressure"),
             *_inputs(case),
         ),
-        rounding=Rounding.DOWN,
+        _second_opinion(case, margin),
+        Rounding.DOWN,
         estimated=True,
         narrows=("a manometer at the device, at full load", "measured lengths and bores"),
     )
+
+
+def _second_opinion(case: TrainCase, margin: float) -> tuple[Rival, ...]:
+    """The margin with the fixed pipe's drop by another equation; none without fixed pipe."""
+    demand = case.asked.demand
+    flow = demand.mass("full") / demand.fuel.density_kg_m3
+    change = 0.0
+    for _, one, part in case.of(PartClass.PIPE):
+        lost = case.ladder.of(one.key).lost("full")
+        if part.bore_m is None or not 1.0 < lost < pipe.PRESSURE_LIMIT_PA:
+            return ()
+        passes = pipe.second_opinion(pipe.pipe_gas(demand.fuel), part.bore_m, lost, one.length_m)
+        passes *= pipe.thin_air(demand.elevation_m)
+        # Flow goes with the root of the drop.
+        change += lost - lost * (flow / passes) ** 2
+    return (Rival("pipe by Spitzglass, low pressure", margin + change),) if change else ()
 
 
 def _signal(case: TrainCase) -> Figure | None:

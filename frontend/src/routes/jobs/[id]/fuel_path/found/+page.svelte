@@ -113,6 +113,13 @@
             job().set('trains.as_found.past_exhaust', event.currentTarget.checked)}
         /> a hose passes the exhaust</label
       >
+      <button
+        class="btn btn-sm"
+        disabled={stops > 0}
+        title={stops ? 'Repair it first' : ''}
+        onclick={() => job().set(`trains.${train.fuel}`, { ...entered, found: false })}
+        >Make it this job's train</button
+      >
       <button class="btn btn-sm btn-ghost" onclick={() => job().remove('trains.as_found')}
         >Clear it</button
       >

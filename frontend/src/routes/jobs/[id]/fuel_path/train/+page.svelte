@@ -21,6 +21,7 @@
   let trains = $derived((path?.trains ?? []).filter((one) => one.name !== 'as_found'));
   let train = $derived(trains.find((one) => one.name === bench.name) ?? trains[0]);
   let place = $derived(train?.places.find((one) => one.key === bench.slot));
+  let stored = $derived(train ? job().settled?.job.trains?.[train.name] : undefined);
   let drawing = $state<SVGSVGElement>();
   $effect(() => {
     if (train) bench.show(train.name);
@@ -83,6 +84,35 @@
     <Troubles {train} {bench} />
     <Proposals {bench} now={train.price} />
     {#if place}{#key place.key}<PlacePanel {train} {place} {bench} />{/key}{/if}
+    {#if train.fuel !== 'gasoline'}
+      <div class="ways">
+        <label
+          ><input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            checked={stored?.past_exhaust ?? false}
+            onchange={(event) =>
+              job().set(`trains.${train.name}.past_exhaust`, event.currentTarget.checked)}
+          /> a hose passes the exhaust</label
+        >
+        <label
+          >a hose passes a cover
+          <select
+            class="select select-sm"
+            value={String(stored?.through_cover ?? null)}
+            onchange={(event) =>
+              job().set(
+                `trains.${train.name}.through_cover`,
+                JSON.parse(event.currentTarget.value) as boolean | null
+              )}
+          >
+            <option value="null">by the set's class</option>
+            <option value="true">yes</option>
+            <option value="false">no</option>
+          </select></label
+        >
+      </div>
+    {/if}
     <div class="sums">
       {#if train.tightest}
         <p>{train.tightest.label} <Figure figure={train.tightest} band /></p>
@@ -162,6 +192,20 @@
   }
   .keys {
     font-size: 0.87rem;
+  }
+  .ways,
+  .ways label {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.6rem;
+    align-items: center;
+  }
+  .ways {
+    gap: 0.4rem 1.6rem;
+    margin-top: 0.6rem;
+  }
+  .ways .select {
+    width: auto;
   }
   .sums {
     display: flex;
