@@ -9,11 +9,13 @@ from hypothesis import strategies as st
 
 from gentle_ember.core.fuels import PROPANE, FuelKey, natural_gas
 from gentle_ember.core.hose import gas_drop
+from gentle_ember.core.house import House, size_house
 from gentle_ember.core.job import Job
 from gentle_ember.core.joints import Seal, join
 from gentle_ember.core.kit import check_kit
 from gentle_ember.core.part import PartClass, end
 from gentle_ember.core.pins import outdated, pin_changes
+from gentle_ember.core.pipe import NOMINAL_M, capacity, pipe_gas
 from gentle_ember.core.plan import plan
 from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA, STANDARD_PRESSURE_PA
 from gentle_ember.core.sections.fuel_path import TrainSection, train_section
@@ -446,3 +448,33 @@ def test_a_job_keeps_its_parts_when_the_catalog_moves_on() -> None:
     assert plan(job, moved).bill.price == plan(job, CATALOG).bill.price
     gone = {k: one for k, one in CATALOG.parts.items() if k != key}
     assert outdated(job, gone)[key] == ("no longer in the catalog",)
+
+
+def test_a_meter_is_never_called_enough_with_the_set_left_out() -> None:
+    gas = pipe_gas(natural_gas())
+    bare = size_house(House(), gas, 40e3, 50e3, 0.0, told_w=30e3)
+    assert bare.total_w == pytest.approx(70e3)
+    assert bare.meter_enough is False
+    drawn = House.model_validate(
+        {
+            "sections": {
+                "p1": {"length": fact(12.0)},
+                "p2": {"parent": "p1", "length": fact(6.0), "load": fact(20e3)},
+                "p3": {"parent": "p1", "length": fact(15.0)},
+            },
+            "stub": "p3",
+        }
+    )
+    found = size_house(drawn, gas, 40e3, 90e3, 0.0)
+    loads = {one.key: one.load.value for one in found.sections}
+    assert loads == pytest.approx({"p1": 60e3, "p2": 20e3, "p3": 40e3})
+    assert found.longest_m == pytest.approx(27.0)
+    assert found.meter_enough
+    for one in found.sections:
+        assert one.wanted is not None
+        passes = capacity(gas, NOMINAL_M[one.wanted], 0.5 * INCH_WC_PA, 27.0) * gas.hhv_j_m3
+        assert passes >= one.load.value
+    round_way = House.model_validate(
+        {"sections": {"a": {"parent": "b"}, "b": {"parent": "a"}}, "stub": "a"}
+    )
+    assert "round way" in dict(size_house(round_way, gas, 1.0, None, 0.0).faults)["a"]

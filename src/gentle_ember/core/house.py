@@ -76,7 +76,12 @@ class HouseAnswer:
 
 
 def size_house(
-    house: House, gas: PipeGas, generator_w: float, meter_w: float | None, elevation_m: float
+    house: House,
+    gas: PipeGas,
+    generator_w: float,
+    meter_w: float | None,
+    elevation_m: float,
+    told_w: float = 0.0,
 ) -> HouseAnswer:
     """Size a house's gas piping with the generator on it.
 
@@ -86,6 +91,8 @@ def size_house(
         generator_w: the generator's demand at full load, upper end [W, HHV].
         meter_w: the meter's rating [W, HHV]; None when not known.
         elevation_m: of the site [m].
+        told_w: appliances on the meter as told; the meter is judged on the larger of these and
+            those drawn [W, HHV].
     """
     faults = tuple(_faults(house))
     tree: nx.DiGraph[str] = nx.DiGraph()
@@ -97,7 +104,8 @@ def size_house(
         + (generator_w if key == house.stub else 0.0)
         for key, section in house.sections.items()
     }
-    total = sum(own.values())
+    drawn = sum(section.load.value for section in house.sections.values() if section.load)
+    total = max(drawn, told_w) + generator_w
     enough = None if meter_w is None else total <= meter_w
     if faults:
         return HouseAnswer((), 0.0, total, enough, faults)

@@ -86,6 +86,8 @@ def check_kit(kit: Kit, bill: Bill, parts: Mapping[str, Part]) -> KitCheck:
 
 def _purpose(part: Part, bill: Bill) -> str:
     """What a part left over would be for."""
+    if any(line.part.key == part.key for line in bill.lines):
+        return "more than this job takes"
     if part.outlet.startswith("studs:"):
         return f"for studs {part.outlet.split(':')[1]}"
     same = next((line.part for line in bill.lines if line.part.kind is part.kind), None)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.house import size_house
 from gentle_ember.core.job import Job
 from gentle_ember.core.joints import SEALING, join
 from gentle_ember.core.kit import Entry, Kit, check_kit
@@ -404,8 +405,6 @@ def _kit_check(one: Kit, planned: Plan) -> Json:
 
 def house(planned: Plan) -> list[Json]:
     """The house side of each piped gas of the site."""
-    from gentle_ember.core.house import size_house
-
     job, site = planned.job, planned.site
     fuels = fuels_here(job.set, site, job.site)
     found = []
@@ -420,6 +419,7 @@ def house(planned: Plan) -> list[Json]:
             need,
             gas.meter.value if gas.meter else None,
             site.elevation.value if site.elevation else 0.0,
+            gas.appliances.value if gas.appliances else 0.0,
         )
         found.append(
             {

@@ -39,11 +39,17 @@
   {@const at = `sites.${site}.gases.${house.gas}`}
   <section class="section" data-house={house.gas}>
     <p class="sum" class:bad={house.meter_enough === false}>
-      All appliances and the set: <b class="num">{house.total[prefs.system]}</b>{#if house.meter}
-        on a meter of <b class="num">{house.meter[prefs.system]}</b>: {house.meter_enough
+      All appliances and the set: <b class="num">{house.total[prefs.system]}</b>.
+      {#if house.meter}
+        The meter is rated for <b class="num">{house.meter[prefs.system]}</b>: {house.meter_enough
           ? 'enough'
-          : 'too small, the utility must change it'}{:else}. Meter not known{/if}. Longest length
-      <b class="num">{house.longest[prefs.system]}</b>.
+          : 'too small, the utility must change it'}.
+      {:else}
+        The meter is not known.
+      {/if}
+      {#if house.sections.length}
+        Longest length <b class="num">{house.longest[prefs.system]}</b>.
+      {/if}
     </p>
     {#if house.faults['']}<p class="quiet">{house.faults['']}</p>{/if}
     <div class="grid-3">

@@ -180,4 +180,12 @@
     display: block;
     color: var(--color-success);
   }
+  @media (max-width: 600px) {
+    td:nth-child(3) {
+      display: none;
+    }
+    .group th {
+      padding-right: 0;
+    }
+  }
 </style>
