@@ -73,6 +73,8 @@ CONTRADICTIONS = [
     ("choice.methods", {"choice": {"methods": ["magic"]}}),
     ("site", {"site": "elsewhere"}),
     ("stages.lunch", {"stages": {"lunch": {"state": "done"}}}),
+    ("trains.propane.template", {"trains": {"propane": {"template": "magic"}}}),
+    ("trains.propane.template", {"trains": {"propane": {"template": "snorkel-utility"}}}),
 ]  # fmt: skip
 
 

@@ -18,6 +18,7 @@ from gentle_ember.core.method.registry import SCHOOLS, clashes
 from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.site import Gas, Site
 from gentle_ember.core.sketch import LEAST_CYLINDER_M, LEAST_OPENING_M
+from gentle_ember.core.train.templates import TEMPLATES
 
 HOUSE_PA = ((3.0 * INCH_WC_PA, 14.0 * INCH_WC_PA), (0.9 * PSI_PA, 5.5 * PSI_PA))
 SPECIFIC_POWER_W_M3 = 75e6
@@ -38,10 +39,23 @@ def contradictions(job: Job) -> list[ContradictionError]:
         *_of_findings(job),
         *_of_choice(job),
         *_of_structure(job),
+        *_of_trains(job),
     ]
     for key, site in job.sites.items():
         found.extend(_of_site(site, f"sites.{key}"))
     return found
+
+
+def _of_trains(job: Job) -> Found:
+    for name, train in job.trains.items():
+        template, path = TEMPLATES.get(train.template), f"trains.{name}"
+        if template is None:
+            yield ContradictionError(f"{path}.template", "There is no such kind of train.")
+        elif name not in (template.fuel, "as_found"):
+            yield ContradictionError(
+                f"{path}.template",
+                f"That kind of train is for {template.fuel.replace('_', ' ')}, not for {name}.",
+            )
 
 
 def _more(a: Fact | None, b: Fact | None) -> bool:
