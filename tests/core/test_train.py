@@ -13,6 +13,8 @@ from gentle_ember.core.house import House, size_house
 from gentle_ember.core.job import Job
 from gentle_ember.core.joints import Seal, join
 from gentle_ember.core.kit import check_kit
+from gentle_ember.core.method.base import Case
+from gentle_ember.core.method.gas import gas_here
 from gentle_ember.core.part import PartClass, end
 from gentle_ember.core.pins import outdated, pin_changes
 from gentle_ember.core.pipe import NOMINAL_M, capacity, pipe_gas
@@ -478,3 +480,16 @@ def test_a_meter_is_never_called_enough_with_the_set_left_out() -> None:
         {"sections": {"a": {"parent": "b"}, "b": {"parent": "a"}}, "stub": "a"}
     )
     assert "round way" in dict(size_house(round_way, gas, 1.0, None, 0.0).faults)["a"]
+
+
+def test_verdicts_are_judged_anew_from_the_real_train() -> None:
+    digester = job_of("large", pressure=3 * INCH_WC_PA, distance=8.0)
+    before = {reason.text for reason in gas_here(Case(digester))}
+    assert any("a blower, or" in text for text in before)
+    train = built(digester, "spacer_adapter-digester")
+    after = {reason.text for reason in gas_here(Case(_billed(digester, biogas=train)))}
+    assert "Supply is under 4 in w.c.; its train has a blower." in after
+    assert "Its train scrubs the gas and drains its water." in after
+    plate = SHELF.parts[PROPANE_TRAIN.slots["adapter"].part].thickness_m
+    assert Case(PROPANE_JOB).plate_m is None
+    assert Case(_billed(PROPANE_JOB, propane=PROPANE_TRAIN)).plate_m == plate

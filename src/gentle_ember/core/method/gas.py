@@ -11,7 +11,9 @@ from gentle_ember.core.generator import CarburetorType, Choke, RunSwitch
 from gentle_ember.core.job import Look
 from gentle_ember.core.method.base import Case, Reason, fits, no, unknown, work
 from gentle_ember.core.method.stack import mm, reach, stack_room
+from gentle_ember.core.part import PartClass
 from gentle_ember.core.quantities import INCH_WC_PA
+from gentle_ember.core.site import Gas
 
 WINDOW_PA = (4 * INCH_WC_PA, 14 * INCH_WC_PA)
 SULPHIDE_LIMIT = 200e-6
@@ -44,24 +46,36 @@ def gas_here(case: Case) -> Iterator[Reason]:
         if FuelKey(gas.kind) not in case.for_gas:
             continue
         path = f"{case.at}.gases.{key}"
-        if gas.pressure is None:
-            if gas.kind == "biogas":
-                yield unknown("Measure the digester's pressure.", f"{path}.pressure")
-        elif gas.pressure.value < WINDOW_PA[0]:
-            yield work(
-                "Supply is under 4 in w.c., below a demand regulator's window: a blower, or a "
-                "zero-pressure path.",
-                f"{path}.pressure",
-            )
-        elif gas.pressure.value > WINDOW_PA[1]:
-            yield work(
-                "Supply is over 14 in w.c.: a line regulator before the demand regulator.",
-                f"{path}.pressure",
-            )
-        else:
-            yield fits("Supply pressure lies in a demand regulator's window.", f"{path}.pressure")
-        if gas.kind == "biogas":
+        built = {part.kind for part in case.train(FuelKey(gas.kind)) or ()}
+        yield from _pressure(gas, built, f"{path}.pressure")
+        if gas.kind == "biogas" and {PartClass.SCRUBBER, PartClass.DRIP_LEG} <= built:
+            yield fits("Its train scrubs the gas and drains its water.", f"{path}.cleaned")
+        elif gas.kind == "biogas":
             yield from _clean(gas.sulphide, cleaned=gas.cleaned, path=path)
+
+
+def _pressure(gas: Gas, built: set[PartClass], path: str) -> Iterator[Reason]:
+    """Whether what the supply gives is in a demand regulator's window, or its train sees to it."""
+    if gas.pressure is None:
+        if gas.kind == "biogas":
+            yield unknown("Measure the digester's pressure.", path)
+    elif gas.pressure.value < WINDOW_PA[0] and PartClass.BOOSTER in built:
+        yield fits("Supply is under 4 in w.c.; its train has a blower.", path)
+    elif gas.pressure.value > WINDOW_PA[1] and PartClass.LINE_REGULATOR in built:
+        yield fits("Supply is over 14 in w.c.; its train has a line regulator.", path)
+    elif gas.pressure.value < WINDOW_PA[0]:
+        yield work(
+            "Supply is under 4 in w.c., below a demand regulator's window: a blower, or a "
+            "zero-pressure path.",
+            path,
+        )
+    elif gas.pressure.value > WINDOW_PA[1]:
+        yield work(
+            "Supply is over 14 in w.c.: a line regulator before the demand regulator.",
+            path,
+        )
+    else:
+        yield fits("Supply pressure lies in a demand regulator's window.", path)
 
 
 def _clean(sulphide: Fact | None, *, cleaned: bool | None, path: str) -> Iterator[Reason]:
