@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.train.templates import TEMPLATES
 from gentle_ember.core.trains import Slot, Train
-from gentle_ember.web import present, present_path
+from gentle_ember.web import present, present_bill, present_path
 from tests.core.sets import CATALOG, fact, job_of
 
 KEYS = sorted(CATALOG.parts)
@@ -40,7 +40,7 @@ def test_any_train_is_judged_and_drawn(train, size):
     job = job_of(size).model_copy(update={"trains": {str(fuel): train}, "parts": pinned})
     plan = Plan(job, CATALOG)
     drawn = present_path.fuel_path(plan)
-    present_path.bill(plan)
+    present_bill.bill(plan)
     present_path.stack(job)
     present.ledger(plan)
     assert plan.readiness is not None

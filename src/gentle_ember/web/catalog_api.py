@@ -15,9 +15,9 @@ from gentle_ember.core.part import End, Part, end
 from gentle_ember.core.train.shelf import bridge
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
 from gentle_ember.store.errors import FieldError, InvalidJobError
-from gentle_ember.web import present_path
+from gentle_ember.web import present_bill, present_path
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas_path import (
+from gentle_ember.web.schemas_catalog import (
     CatalogOut,
     CatalogQuery,
     EndsOut,
@@ -157,7 +157,7 @@ def make_kit(body: KitIn) -> tuple[Response, int]:
         contents=contents,
     )
     services().parts.save_kit(kit)
-    return jsonify(present_path.kit(kit)), 201
+    return jsonify(present_bill.kit(kit)), 201
 
 
 @api.get("/parts.csv")

@@ -17,7 +17,8 @@ from gentle_ember.web.schemas import (
     ShownFact,
     StageOut,
 )
-from gentle_ember.web.schemas_path import BillOut, FuelPathOut, HouseOut, StackOut
+from gentle_ember.web.schemas_catalog import BillOut
+from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
 
 
 class OptionOut(BaseModel):

@@ -7,10 +7,9 @@ from typing import Literal
 from pydantic import BaseModel, Field, RootModel
 
 from gentle_ember.core.facts import Key
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.part import Part
 from gentle_ember.core.trains import Slot, Train
 from gentle_ember.web.schemas import FigureOut, Request
+from gentle_ember.web.schemas_catalog import AssumedOut, KitOut
 
 
 class BothOut(BaseModel):
@@ -85,13 +84,6 @@ class PlaceOut(BaseModel):
     least_pa: float | None
     most_pa: float | None
     lost: BothOut
-
-
-class AssumedOut(BaseModel):
-    """What was taken because the job does not say it, and where to say it."""
-
-    text: str
-    path: str
 
 
 class WhatIfOut(BaseModel):
@@ -213,89 +205,6 @@ class StackOut(BaseModel):
     count: int
 
 
-class LineOut(BaseModel):
-    """One line of the bill."""
-
-    key: str
-    number: str
-    name: str
-    maker: str
-    count: str
-    uses: list[str]
-    source: str
-    days: int
-    price: float
-    core: float
-    other: str
-    """A part that does the same for less or sooner."""
-    other_key: str
-    other_gain: str
-    slot: str
-    """Where it stands, as train and slot; empty where it stands in no train."""
-    arrived: int
-
-
-class SupplierOut(BaseModel):
-    """Whom to call."""
-
-    maker: str
-    name: str
-    phone: str
-    mail: str
-    terms: str
-    lines: int
-    price: float
-
-
-class KitOut(BaseModel):
-    """A kit."""
-
-    key: str
-    name: str
-    maker: str
-    fits: str
-    price: float
-    parts: int
-
-
-class KitLineOut(BaseModel):
-    """A part of a kit check."""
-
-    number: str
-    name: str
-    count: str
-    what_for: str
-    price: float
-
-
-class KitCheckOut(BaseModel):
-    """A kit against the job's bill."""
-
-    key: str
-    name: str
-    price: float
-    covers: list[KitLineOut]
-    missing: list[KitLineOut]
-    left_over: list[KitLineOut]
-    missing_price: float
-    saves: float
-
-
-class BillOut(BaseModel):
-    """The bill of materials."""
-
-    lines: list[LineOut]
-    price: float
-    core: float
-    days: int
-    hours: FigureOut | None
-    missing: list[str]
-    questions: list[AssumedOut]
-    suppliers: list[SupplierOut]
-    kits: list[KitOut]
-    kit: KitCheckOut | None
-
-
 class SizedOut(BaseModel):
     """A section of house piping."""
 
@@ -407,118 +316,3 @@ class EditOut(BaseModel):
     """The train as it would be."""
 
     train: Train
-
-
-class CatalogQuery(Request):
-    """Which parts of the catalog."""
-
-    kind: str = Field(default="", max_length=30)
-    words: str = Field(default="", max_length=80)
-    fuel: str = Field(default="", max_length=20)
-    limit: int = Field(default=60, ge=1, le=500)
-
-
-class CatalogPartOut(BaseModel):
-    """A part as listed."""
-
-    part: Part
-    inlet: str
-    outlet: str
-    own: bool
-
-
-class CatalogOut(BaseModel):
-    """Parts found."""
-
-    total: int
-    found: int
-    kinds: dict[str, int]
-    parts: list[CatalogPartOut]
-
-
-class ImportQuery(Request):
-    """How to import: without `accept` nothing changes."""
-
-    accept: Literal["", "all", "good"] = ""
-
-
-class RowFaultOut(BaseModel):
-    """What is wrong with a row."""
-
-    line: int
-    column: str
-    why: str
-
-
-class EffectOut(BaseModel):
-    """What an import does to a part."""
-
-    number: str
-    name: str
-    kind: str
-    fields: list[str]
-
-
-class ImportOut(BaseModel):
-    """An import, tried or done."""
-
-    done: bool
-    rows: int
-    good: int
-    faults: list[RowFaultOut]
-    effects: list[EffectOut]
-
-
-class KitIn(Request):
-    """A kit made of what a job takes."""
-
-    job: str = Field(max_length=36)
-    name: str = Field(min_length=1, max_length=100)
-
-
-class EndOut(BaseModel):
-    """An end, as its key and in words."""
-
-    key: str
-    text: str
-
-
-class EndsOut(RootModel[list[EndOut]]):
-    """Every end of the catalog."""
-
-
-class JoinQuery(Request):
-    """Two ends, in the direction of the flow, and what flows."""
-
-    a: str = Field(max_length=40)
-    b: str = Field(max_length=40)
-    fuel: FuelKey = FuelKey.PROPANE
-
-
-class WayPartOut(BaseModel):
-    """A fitting between."""
-
-    number: str
-    name: str
-    price: float
-    stock: int
-
-
-class WayOut(BaseModel):
-    """Fittings that join two ends."""
-
-    parts: list[WayPartOut]
-    price: float
-
-
-class JoinOut(BaseModel):
-    """Whether two ends mate, how, and what joins them when not."""
-
-    mates: bool
-    why: str
-    seal: str
-    never: str
-    ways: list[WayOut]
-
-
-FuelPathOut.model_rebuild()
