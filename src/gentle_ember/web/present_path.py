@@ -25,7 +25,7 @@ from gentle_ember.core.train.stack import stack_view
 from gentle_ember.core.train.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.train.trouble import Trouble
 from gentle_ember.core.trains import Train
-from gentle_ember.units.display import show_value
+from gentle_ember.units.display import show, show_value
 from gentle_ember.units.registry import System
 from gentle_ember.web import present_bill
 from gentle_ember.web.present import figure
@@ -198,7 +198,11 @@ def _zone(zone: Zone, *, liquid: bool) -> Json:
 
 
 def _margin(section: TrainSection) -> Json | None:
-    return both(section.tightest.value, "pressure") if section.tightest else None
+    """The tightest margin as its figure shows it: rounded down, never toward danger."""
+    if section.tightest is None:
+        return None
+    shown = {name: show(section.tightest, name) for name in SYSTEMS}
+    return {name: f"{one.text} {one.unit}" for name, one in shown.items()}
 
 
 def _what_if(one: WhatIf, now: TrainSection) -> Json:

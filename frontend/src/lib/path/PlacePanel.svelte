@@ -78,6 +78,7 @@
             <td class="num">{shown(place.outlet_pa[load], place.zone_out)}</td>
           </tr>
         {/each}
+        <tr><td colspan="3"><a href="/methods/ladder">how these are found</a></td></tr>
       </tbody>
     </table>
   </div>
@@ -170,6 +171,11 @@
     color: var(--muted);
     font-weight: 400;
     text-align: left;
+  }
+  td a {
+    text-decoration: underline;
+    font-size: 0.85rem;
+    color: var(--muted);
   }
   .wrong {
     color: var(--color-error);
