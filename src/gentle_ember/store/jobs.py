@@ -229,6 +229,7 @@ class JobStore:
                 "title": f"{source.title[:112]} (copy)",
                 "stages": {},
                 "attachments": {},
+                "arrived": {},
                 "archived": False,
             }
         )
