@@ -47,7 +47,7 @@ def bill(planned: Plan) -> Json:
         "price": found.price,
         "core": found.core,
         "days": found.days,
-        "hours": figure(hours[0]) if len(hours) == 1 else None,
+        "hours": [figure(one) for one in hours],
         "missing": list(found.missing),
         "questions": [{"text": text, "path": path} for text, path in found.open_questions],
         "suppliers": suppliers,

@@ -93,7 +93,8 @@ class BillOut(BaseModel):
     price: float
     core: float
     days: int
-    hours: FigureOut | None
+    hours: list[FigureOut]
+    """Bench hours of each chosen method."""
     missing: list[str]
     questions: list[AssumedOut]
     suppliers: list[SupplierOut]

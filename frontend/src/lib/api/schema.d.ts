@@ -869,7 +869,8 @@ export interface components {
             core: number;
             /** Days */
             days: number;
-            hours: components["schemas"]["FigureOut"] | null;
+            /** Hours */
+            hours: components["schemas"]["FigureOut"][];
             kit: components["schemas"]["KitCheckOut"] | null;
             /** Kits */
             kits: components["schemas"]["KitOut"][];

@@ -43,7 +43,9 @@
           >of it <span class="num">$ {bill.core.toFixed(2)}</span> deposit, back with the old part</span
         >{/if}
       {#if bill.days}<span>last part in {bill.days} days</span>{/if}
-      {#if bill.hours}<span>bench time <Figure figure={bill.hours} /></span>{/if}
+      {#each bill.hours as hours (hours.key)}<span
+          >{bill.hours.length > 1 ? hours.label : 'bench time'} <Figure figure={hours} /></span
+        >{/each}
     </p>
     <span class="acts no-print">
       <a class="btn btn-sm" href={`/api/jobs/${job().id}/parts.csv`} download>CSV</a>
