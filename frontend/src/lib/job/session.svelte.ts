@@ -306,6 +306,8 @@ export class JobSession {
 
   private async turnDown(write: Write, error: Refusal): Promise<void> {
     this.outbox.drop(write.key);
+    // A question still on its way must not wipe out the refusal that came in meanwhile.
+    this.asked += 1;
     const [first, ...others] = write.changes;
     if (first && others.length && write.together) {
       // Together they were refused: the one just edited still gets its own try.
