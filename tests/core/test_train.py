@@ -28,6 +28,7 @@ from gentle_ember.core.train.flow import outlet_abs
 from gentle_ember.core.train.gasoline import profile
 from gentle_ember.core.train.ladder import regulated
 from gentle_ember.core.train.proposals import propose, what_ifs
+from gentle_ember.core.train.shelf import Shelf
 from gentle_ember.core.train.solver import Solution, solve
 from gentle_ember.core.train.templates import TEMPLATES
 from gentle_ember.core.trains import Slot, Train
@@ -493,3 +494,14 @@ def test_verdicts_are_judged_anew_from_the_real_train() -> None:
     plate = SHELF.parts[PROPANE_TRAIN.slots["adapter"].part].thickness_m
     assert Case(PROPANE_JOB).plate_m is None
     assert Case(_billed(PROPANE_JOB, propane=PROPANE_TRAIN)).plate_m == plate
+
+
+def test_a_part_no_longer_sold_is_cautioned_and_not_proposed() -> None:
+    key = PROPANE_TRAIN.slots["demand"].part
+    gone = SHELF.parts[key].model_copy(update={"use_instead": "PV-D-900"})
+    own = PROPANE_JOB.model_copy(update={"parts": {key: gone}})
+    assert "old" in cautions(own, PROPANE_TRAIN)
+    answer = solve(Shelf([*(p for p in SHELF.parts.values() if p.key != key), gone]),
+                   asked(PROPANE_JOB, "spacer_adapter-cylinder").wanted())  # fmt: skip
+    assert isinstance(answer, Solution)
+    assert key not in [one.part.key for one in answer.parts]
