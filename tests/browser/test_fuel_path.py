@@ -1,5 +1,6 @@
 """The fuel path in the real page: build, starve, repair, cross, turn, enter as found, order."""
 
+import base64
 import csv
 
 import pytest
@@ -12,6 +13,10 @@ CINEMA, LAMBING, HONEY, TWIN = (
     "Tool library's big twin",
 )
 
+PNG = base64.b64decode(
+    "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAIAAACQd1PeAAAADElEQVR4nGP4z8AAAAMBAQDJ/pLvAAAAAElFTkSuQmCC"
+)
+"""One pixel, for a photo."""
 KNOWN = '[data-add]:not([data-add="unknown"])'
 
 
@@ -181,7 +186,10 @@ def test_the_parts_list_is_ordered_from_ticked_in_and_checked_against_a_kit(eith
     assert saved.value.path().read_bytes().startswith(b"%PDF")
     line = page.locator("[data-line]").filter(has_text="coupler, supply half").first
     line.get_by_role("checkbox").check()
-    expect(line.get_by_role("button", name="Photo of")).to_be_visible()
+    line.locator('input[type="file"]').set_input_files(
+        {"name": "came.png", "mimeType": "image/png", "buffer": PNG}
+    )
+    expect(line.get_by_role("button", name="Photo of")).to_have_text("1")
     page.get_by_label("Check a kit against this job").select_option("inverter-42")
     expect(page.locator('[data-kit-list="missing"]')).to_contain_text("coupler")
     expect(page.locator('[data-kit-list="left"]')).to_contain_text("longer studs")

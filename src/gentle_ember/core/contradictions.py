@@ -19,6 +19,7 @@ from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.site import Gas, Site
 from gentle_ember.core.sketch import LEAST_CYLINDER_M, LEAST_OPENING_M
 from gentle_ember.core.train.templates import TEMPLATES
+from gentle_ember.core.trains import AS_FOUND
 
 HOUSE_PA = ((3.0 * INCH_WC_PA, 14.0 * INCH_WC_PA), (0.9 * PSI_PA, 5.5 * PSI_PA))
 SPECIFIC_POWER_W_M3 = 75e6
@@ -51,7 +52,7 @@ def _of_trains(job: Job) -> Found:
         template, path = TEMPLATES.get(train.template), f"trains.{name}"
         if template is None:
             yield ContradictionError(f"{path}.template", "There is no such kind of train.")
-        elif name not in (template.fuel, "as_found"):
+        elif name not in (template.fuel, AS_FOUND):
             yield ContradictionError(
                 f"{path}.template",
                 f"That kind of train is for {template.fuel.replace('_', ' ')}, not for {name}.",

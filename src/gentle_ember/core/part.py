@@ -274,6 +274,10 @@ class Part(Model):
         """Whether it is made for this fuel; parts that name none are for all gases."""
         return gas in self.gases if self.gases else gas is not FuelKey.GASOLINE
 
+    def ends(self, *, turned: bool) -> tuple[str, str]:
+        """Its inlet and outlet as it was put in."""
+        return (self.outlet, self.inlet) if turned else (self.inlet, self.outlet)
+
     def length(self, cut_m: float | None) -> float:
         """Its length, or what is cut off the reel [m]."""
         return (cut_m or 0.0) if self.by_length else (self.length_m or 0.0)

@@ -15,7 +15,6 @@ from gentle_ember.core.method.base import Case
 from gentle_ember.core.readiness import Item, readiness
 from gentle_ember.core.route import Question, RouteStage, questions, route
 from gentle_ember.core.sections.fuel_path import (
-    AS_FOUND,
     TrainSection,
     fuel_path,
     parts_of,
@@ -29,6 +28,7 @@ from gentle_ember.core.sections.states import StatesSection, states_section
 from gentle_ember.core.site import Site
 from gentle_ember.core.sketch import Measure, measures
 from gentle_ember.core.train.bom import Bill, Source, bill
+from gentle_ember.core.trains import AS_FOUND
 
 
 @dataclass(frozen=True)
@@ -114,7 +114,7 @@ class Plan:
         chosen = tuple((one.school, one.reasons) for one in self.methods.chosen)
         asked = tuple((question.text, question.path) for question in self.questions)
         orders = tuple(
-            (line.part.key, line.count, line.part.days)
+            (line.here(self.job.arrived), line.part.days)
             for line in (self.bill.lines if self.fuel_path else ())
             if line.source is Source.ORDER
         )

@@ -52,7 +52,7 @@ def readiness(
     tasks: tuple[Task, ...],
     chosen: tuple[tuple[School, tuple[Reason, ...]], ...],
     connections: tuple[tuple[str, str], ...] = (),
-    orders: tuple[tuple[str, float, int], ...] = (),
+    orders: tuple[tuple[bool, int], ...] = (),
 ) -> tuple[Item, ...]:
     """The whole list, in the order of the stages it holds up.
 
@@ -62,7 +62,7 @@ def readiness(
         tasks: work found on the walk-round.
         chosen: the chosen schools with the reasons of their verdicts.
         connections: each train's key with the joint it makes on the site, in words.
-        orders: parts on order by key, how many, and in how many days.
+        orders: of each part on order, whether it is here, and in how many days it is.
     """
     found = [
         *(Item(f"ask.{path}", UNKNOWN, text, "method", path) for text, path in questions),
@@ -73,7 +73,7 @@ def readiness(
         *_utility(job),
         *_confirmed(job, chosen),
         *_connections(job, connections),
-        *_orders(job, orders),
+        *_orders(orders),
     ]
     return tuple(found)
 
@@ -145,11 +145,8 @@ def _connections(job: Job, connections: tuple[tuple[str, str], ...]) -> Iterator
         )  # fmt: skip
 
 
-def _orders(job: Job, orders: tuple[tuple[str, float, int], ...]) -> Iterator[Item]:
-    waiting = [
-        days for key, count, days in orders
-        if key not in job.arrived or job.arrived[key].count < count
-    ]  # fmt: skip
+def _orders(orders: tuple[tuple[bool, int], ...]) -> Iterator[Item]:
+    waiting = [days for here, days in orders if not here]
     if orders:
         text = (
             f"{len(waiting)} of {len(orders)} ordered parts not here, the last in "

@@ -6,8 +6,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.facts import Fact, Key, Model, Name, Quantity
 from gentle_ember.core.joints import Seal
+
+AS_FOUND = "as_found"
+"""Key of somebody else's train in the job; every other train is keyed by its fuel."""
 
 
 class Slot(Model):
@@ -34,8 +37,6 @@ class Train(Model):
     """The parts from source to intake. Keys only name slots; their order is the train's."""
 
     template: Key
-    supply: Key | Literal[""] = ""
-    """Which cylinders or gas of the site feed it."""
     slots: Annotated[dict[Key, Slot], Field(max_length=40)] = {}
     found: bool = False
     """Somebody else's work, entered as it stands."""
@@ -43,4 +44,3 @@ class Train(Model):
     """Whether a hose passes the exhaust."""
     through_cover: bool | None = None
     """Whether a hose passes through a cover; by the set's class when not said."""
-    note: Note = ""

@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job import Job
 from gentle_ember.core.plan import plan
-from gentle_ember.core.train.case import template_of
 from gentle_ember.core.train.edit import swap
 from gentle_ember.core.train.proposals import propose
+from gentle_ember.core.train.templates import TEMPLATES
 from gentle_ember.demo.steps import Step
 
 
@@ -23,7 +23,7 @@ class DemoTrain:
 
     def step(self, job: Job, catalog: Catalog) -> dict[str, Step]:
         """The change that puts it into the job."""
-        output, template = plan(job, catalog).output, template_of(self.template)
+        output, template = plan(job, catalog).output, TEMPLATES.get(self.template)
         if output is None or template is None:
             raise ValueError(f"{job.title}: no rating, or no train {self.template}")
         best = propose(job, output, catalog, self.name, template).proposals[0].train
@@ -38,8 +38,8 @@ TRAINS: dict[str, tuple[DemoTrain, ...]] = {
     "honey": (DemoTrain("gasoline", "remote_tank_pump"),),
     "stars": (DemoTrain("propane", "spacer_adapter-check_pigtails"),),
     "library": (
-        DemoTrain("propane", "two_barrel_adapter-check_pigtails"),
         DemoTrain("natural_gas", "two_barrel_adapter-utility"),
+        DemoTrain("propane", "two_barrel_adapter-check_pigtails"),
     ),
     "choir": (DemoTrain("natural_gas", "second_gas-utility"),),
 }

@@ -18,12 +18,6 @@ from gentle_ember.core.train.bom import Bill, Line, Source
 from gentle_ember.units.registry import System
 
 INK, RULE, EMBER = HexColor("#26221e"), HexColor("#d8d2c6"), HexColor("#b83a0b")
-TITLES = {
-    Source.STOCK: "From the shelf",
-    Source.ORDER: "To order",
-    Source.SITE: "There already",
-    Source.FITTER: "By the licensed fitter",
-}
 CAUTION = (
     "Prices and stock as the shop's catalog had them. Gas lines and house connection: a licensed "
     "person, local code and permit. Makers' instructions go first."
@@ -83,12 +77,10 @@ def bill_pdf(
 def _table(bill: Bill, width: float) -> Table:
     rows: list[list[Any]] = []
     groups: list[int] = []
-    for source, title in TITLES.items():
-        lines = [line for line in bill.lines if line.source is source]
-        if lines:
-            groups.append(len(rows))
-            rows.append([Paragraph(title, _GROUP), "", "", "", ""])
-            rows += [_row(line) for line in lines]
+    for group in bill.groups():
+        groups.append(len(rows))
+        rows.append([Paragraph(group.title, _GROUP), "", "", "", ""])
+        rows += [_row(line) for line in group.lines]
     if not rows:
         rows.append([Paragraph("Nothing yet.", _TEXT), "", "", "", ""])
     shares = (0.06, 0.1, 0.54, 0.15, 0.15)

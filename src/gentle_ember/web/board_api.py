@@ -16,13 +16,12 @@ from gentle_ember.core.route import WAITS
 from gentle_ember.store import board, people
 from gentle_ember.store.models import BoardRow
 from gentle_ember.units import ReadingError, read
-from gentle_ember.units.display import show_value
 from gentle_ember.units.reading import example
 from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
 from gentle_ember.web import present
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas import (
+from gentle_ember.web.schemas_shop import (
     BoardOut,
     BoardQuery,
     FinderQuery,
@@ -143,8 +142,7 @@ def read_quantity(body: ReadIn) -> Response:
     if body.kind not in KINDS:
         raise ReadingError("There is no such kind of quantity.")
     value = read(body.text, body.kind, body.system)
-    us, metric = (" ".join(show_value(value, body.kind, s)).strip() for s in present.SYSTEMS)
-    return jsonify({"value": value, "us": us, "metric": metric})
+    return jsonify({"value": value, **present.both(value, body.kind)})
 
 
 @api.get("/reference", responses={200: ReferenceOut})

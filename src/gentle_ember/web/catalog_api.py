@@ -70,6 +70,7 @@ def find(query: CatalogQuery) -> Response:
                     "inlet": end(part.inlet).text if part.inlet else "",
                     "outlet": end(part.outlet).text if part.outlet else "",
                     "own": part.key in own,
+                    "facts": present_bill.facts(part),
                 }
                 for part in found[: query.limit]
             ],

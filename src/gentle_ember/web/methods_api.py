@@ -11,7 +11,7 @@ from markdown_it import MarkdownIt
 
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas import MethodPageOut, MethodPath
+from gentle_ember.web.schemas_shop import MethodPageOut, MethodPath
 
 api = APIBlueprint(
     "methods",

@@ -10,9 +10,9 @@ from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
 from gentle_ember.core.job import Job
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.cylinder import CylinderAnswer, Help
-from gentle_ember.core.sections.fuel_path import AS_FOUND
 from gentle_ember.core.sections.output import FuelOutput, OutputSection
 from gentle_ember.core.sections.runs import FullLoad, Run
+from gentle_ember.core.trains import AS_FOUND
 from gentle_ember.units import show, show_input
 from gentle_ember.units.display import Shown, rounded, show_value, text_of
 from gentle_ember.units.registry import System, Unit, from_si, unit_for
@@ -20,6 +20,16 @@ from gentle_ember.units.registry import System, Unit, from_si, unit_for
 Json = dict[str, Any]
 SYSTEMS: tuple[System, System] = ("us", "metric")
 CURVE_POINTS = 160
+
+
+def both(value: float, kind: str) -> Json:
+    """A value in both systems."""
+    return {name: " ".join(show_value(value, kind, name)).strip() for name in SYSTEMS}
+
+
+def same(text: str) -> Json:
+    """A text that reads the same in both systems."""
+    return {"us": text, "metric": text}
 
 
 def figure(entry: Figure) -> Json:
@@ -70,8 +80,7 @@ def _input(entry: Input) -> Json:
 
 def plain(value: float, kind: str, *, assumed: bool = False) -> Json:
     """A value that is a fact, not a computed figure."""
-    us, metric = (" ".join(show_value(value, kind, s)).strip() for s in SYSTEMS)
-    return {"us": us, "metric": metric, "value": value, "assumed": assumed}
+    return {**both(value, kind), "value": value, "assumed": assumed}
 
 
 def fuel_output(entry: FuelOutput) -> Json:
@@ -205,8 +214,7 @@ def _kind_at(path: str) -> str | None:
 
 @lru_cache(maxsize=8192)
 def _shown_fact(value: float, kind: str) -> Json:
-    us, metric = (" ".join(show_value(value, kind, s)).strip() for s in SYSTEMS)
-    return {"us": us, "metric": metric}
+    return both(value, kind)
 
 
 GAIN = Method(

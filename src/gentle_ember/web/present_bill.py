@@ -9,8 +9,9 @@ from gentle_ember.core.kit import Entry, Kit, check_kit
 from gentle_ember.core.part import Part
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.fuel_path import parts_of
-from gentle_ember.core.train.bom import Line, cheaper_or_sooner
-from gentle_ember.web.present import figure
+from gentle_ember.core.train.bom import Line, Source, cheaper_or_sooner
+from gentle_ember.core.trains import AS_FOUND
+from gentle_ember.web.present import both, figure, same
 
 Json = dict[str, Any]
 
@@ -27,14 +28,16 @@ def bill(planned: Plan) -> Json:
         slot.part: f"{name}.{key}"
         for name, one in job.trains.items()
         for key, slot in one.slots.items()
-        if name != "as_found"
+        if name != AS_FOUND
     }
     hours = [one.hours for one in planned.methods.chosen]
     chosen_kit = catalog.kits.get(job.kit)
-    bought = [line for line in found.lines if line.source in ("order", "in stock")]
+    bought = [line for line in found.lines if line.source in (Source.ORDER, Source.STOCK)]
     suppliers = []
     for maker, one in catalog.suppliers.items():
-        lines = [line for line in bought if line.part.maker == maker and line.source == "order"]
+        lines = [
+            line for line in bought if line.part.maker == maker and line.source is Source.ORDER
+        ]
         suppliers.append(
             {
                 "maker": maker, "name": one.name, "phone": one.phone, "mail": one.mail,
@@ -43,7 +46,17 @@ def bill(planned: Plan) -> Json:
             }
         )  # fmt: skip
     return {
-        "lines": [_line(line, known, where.get(line.part.key, ""), job) for line in found.lines],
+        "groups": [
+            {
+                "source": str(group.source),
+                "title": group.title,
+                "price": group.price,
+                "lines": [
+                    _line(line, known, where.get(line.part.key, ""), job) for line in group.lines
+                ],
+            }
+            for group in found.groups()
+        ],
         "price": found.price,
         "core": found.core,
         "days": found.days,
@@ -59,26 +72,66 @@ def bill(planned: Plan) -> Json:
 def _line(line: Line, known: Any, slot: str, job: Job) -> Json:
     part = line.part
     others = sorted(cheaper_or_sooner(line, known), key=lambda one: one.price)
-    other = others[0] if others and line.source != "site supplies" else None
+    other = others[0] if others and line.source is not Source.SITE else None
     gain = ""
     if other is not None:
         saved = part.price - other.price
-        sooner = line.source == "order" and other.stock >= line.count
+        sooner = line.source is Source.ORDER and other.stock >= line.count
         gain = ", ".join(
             text for text in (
                 f"saves $ {saved * line.count:.2f}" if saved > 0.005 else "",
                 f"here now, not in {part.days} days" if sooner else "",
             ) if text
         )  # fmt: skip
-    came = job.arrived.get(part.key)
     return {
         "key": part.key, "number": part.number, "name": part.name, "maker": part.maker,
         "count": _count(part, line.count), "uses": list(line.uses), "source": str(line.source),
         "days": part.days, "price": line.price, "core": line.core,
         "other": f"{other.number} {other.name}" if other else "",
         "other_key": other.key if other else "", "other_gain": gain, "slot": slot,
-        "arrived": came.count if came else 0,
+        "comes": line.source in (Source.ORDER, Source.STOCK), "whole": line.whole,
+        "here": line.here(job.arrived),
     }  # fmt: skip
+
+
+_NAMED = {"key", "number", "name", "maker", "kind", "inlet", "outlet", "price", "stock", "days"}
+_SUFFIXES = {
+    "_pa": "pressure", "_k": "temperature", "_w": "heat_rate", "_kg": "mass",
+    "_m3_s": "liquid_flow", "_m3": "displacement", "_m": "small_length",
+}  # fmt: skip
+_KINDS = {
+    "length_m": "length", "lift_m": "length", "bore_m": "bore", "droop": "share",
+    "lock_up": "share",
+}  # fmt: skip
+_METRIC_THREAD = {"thread_m", "pitch_m"}
+
+
+def facts(part: Part) -> list[Json]:
+    """What is known of a part besides its name, ends and price."""
+    return [
+        {"label": _label(name), **_fact(name, value)}
+        for name, value in part.model_dump(mode="json").items()
+        if name not in _NAMED
+    ]
+
+
+def _suffix(name: str) -> str:
+    return next((suffix for suffix in _SUFFIXES if name.endswith(suffix)), "")
+
+
+def _label(name: str) -> str:
+    return name.removesuffix(_suffix(name)).replace("_", " ")
+
+
+def _fact(name: str, value: Any) -> Json:
+    kind = _KINDS.get(name) or _SUFFIXES.get(_suffix(name))
+    if kind:
+        text = both(value, kind)
+        return same(text["metric"]) if name in _METRIC_THREAD else text
+    if isinstance(value, bool):
+        return same("yes" if value else "no")
+    values = value if isinstance(value, list) else [value]
+    return same(", ".join(str(one).replace("_", " ") for one in values))
 
 
 def kit(one: Kit) -> Json:

@@ -23,33 +23,24 @@ from gentle_ember.core.train.ladder import Fitted, Zone
 from gentle_ember.core.train.proposals import Option, Proposal, WhatIf, what_ifs
 from gentle_ember.core.train.stack import stack_view
 from gentle_ember.core.train.templates import TEMPLATES, Template, templates_of
-from gentle_ember.core.train.trouble import Trouble
-from gentle_ember.core.trains import Train
-from gentle_ember.units.display import show, show_value
-from gentle_ember.units.registry import System
+from gentle_ember.core.train.trouble import Trouble, grade
+from gentle_ember.core.trains import AS_FOUND, Train
+from gentle_ember.units.display import show
+from gentle_ember.units.registry import HIGH_PRESSURE_PA, from_si, unit_for
 from gentle_ember.web import present_bill
-from gentle_ember.web.present import figure
+from gentle_ember.web.present import SYSTEMS, both, figure, same
 
 Json = dict[str, Any]
-SYSTEMS: tuple[System, System] = ("us", "metric")
 LETTERS = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"}
+HIGH, LOW = HIGH_PRESSURE_PA, 0.0
 ZONES = {
-    Zone.CYLINDER: ("cylinder", ("psi", 6894.757), ("kPa", 1000.0)),
-    Zone.MIDDLE: ("first stage", ("psi", 6894.757), ("kPa", 1000.0)),
-    Zone.LOW: ("low pressure", ("in w.c.", 249.08891), ("mbar", 100.0)),
-    Zone.SUCTION: ("suction", ("in w.c.", 249.08891), ("mbar", 100.0)),
+    Zone.CYLINDER: ("cylinder", HIGH),
+    Zone.MIDDLE: ("first stage", HIGH),
+    Zone.LOW: ("low pressure", LOW),
+    Zone.SUCTION: ("suction", LOW),
 }
-LIQUID = ("head", ("psi", 6894.757), ("kPa", 1000.0))
-
-
-def both(value: float, kind: str) -> Json:
-    """A value in both systems."""
-    return {name: " ".join(show_value(value, kind, name)).strip() for name in SYSTEMS}
-
-
-def same(text: str) -> Json:
-    """A text that reads the same in both systems."""
-    return {"us": text, "metric": text}
+LIQUID = ("head", HIGH)
+"""Names of the ladder's strips, and a pressure [Pa] of the size they show."""
 
 
 def trouble(one: Trouble) -> Json:
@@ -96,7 +87,7 @@ def _title(section: TrainSection, one: Fitted) -> str:
         size = next((w for w in part.name.replace(",", "").split(" ") if w[0].isdigit()), "")
         words = {"vapour_hose": "vapour hose", "fuel_hose": "fuel hose"}.get(part.kind, "hose")
         return f"{words} {size} in"
-    return role.title.replace("coupler, ", "").replace("fuel coupler, ", "")
+    return role.title.replace("fuel coupler, ", "").replace("coupler, ", "")
 
 
 def _place(section: TrainSection, at: int) -> Json:
@@ -164,7 +155,7 @@ def train(planned: Plan, name: str, section: TrainSection) -> Json:
         if planned.output else []  # fmt: skip
     return {
         "name": name,
-        "title": "As found" if name == "as_found" else FUEL_WORDS[template.fuel],
+        "title": "As found" if name == AS_FOUND else FUEL_WORDS[template.fuel],
         "fuel": str(template.fuel),
         "letter": LETTERS[template.fuel],
         "template": case.train.template,
@@ -174,6 +165,7 @@ def train(planned: Plan, name: str, section: TrainSection) -> Json:
         "places": [_place(section, at) for at in range(len(case.parts))],
         "zones": [_zone(zone, liquid=liquid) for zone in zones],
         "troubles": [trouble(one) for one in section.troubles],
+        "grade": grade(section.troubles),
         "tightest": figure(section.tightest) if section.tightest else None,
         "signal": figure(section.signal) if section.signal else None,
         "signals_pa": dict(case.ladder.signals) if case.ladder.signals else None,
@@ -190,11 +182,16 @@ def train(planned: Plan, name: str, section: TrainSection) -> Json:
 
 
 def _zone(zone: Zone, *, liquid: bool) -> Json:
-    name, us, metric = LIQUID if liquid else ZONES[zone]
+    name, size = LIQUID if liquid else ZONES[zone]
+    units = {system: unit_for("pressure", system, size) for system in SYSTEMS}
     return {
-        "key": str(zone), "name": name,
-        "us": {"unit": us[0], "pa": us[1]}, "metric": {"unit": metric[0], "pa": metric[1]},
-    }  # fmt: skip
+        "key": str(zone),
+        "name": name,
+        **{
+            system: {"unit": unit.text, "pa": 1 / from_si(1.0, "pressure", unit)}
+            for system, unit in units.items()
+        },
+    }
 
 
 def _margin(section: TrainSection) -> Json | None:
@@ -227,6 +224,10 @@ def _profile(section: TrainSection) -> Json:
         "most_m": found.most_m,
         "gravity": found.gravity,
         "lift_m": found.lift_m,
+        "outlet": both(found.outlet_m, "small_length"),
+        "full_surface": both(found.full_surface_m, "small_length"),
+        "highest": both(found.highest_m, "small_length"),
+        "lowest": both(found.lowest_m, "small_length"),
         "flow": figure(found.flow),
         "margin": figure(found.margin),
         "vent": figure(found.vent),
@@ -359,7 +360,7 @@ def proposal(one: Proposal, best: Proposal) -> Json:
                if one is not best and theirs.get(role) != key]  # fmt: skip
     short = [part.days for _, part in one.section.case.known() if not part.site and part.stock < 1]
     return {
-        "title": one.title, "train": one.train.model_dump(mode="json"),
+        "train": one.train.model_dump(mode="json"),
         "joints": max(0, len(one.train.slots) - 1), "price": round(one.section.price, 2),
         "changes": one.changes, "differs": differs, "margin": _margin(one.section),
         "stops": sum(t.stops for t in one.section.troubles),

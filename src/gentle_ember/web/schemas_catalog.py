@@ -37,7 +37,20 @@ class LineOut(BaseModel):
     other_gain: str
     slot: str
     """Where it stands, as train and slot; empty where it stands in no train."""
-    arrived: int
+    comes: bool
+    """Whether it is bought and so checked in when it comes."""
+    whole: int
+    """How many are counted when they come."""
+    here: bool
+
+
+class BillGroupOut(BaseModel):
+    """Lines that come from one place."""
+
+    source: str
+    title: str
+    price: float
+    lines: list[LineOut]
 
 
 class SupplierOut(BaseModel):
@@ -89,7 +102,7 @@ class KitCheckOut(BaseModel):
 class BillOut(BaseModel):
     """The bill of materials."""
 
-    lines: list[LineOut]
+    groups: list[BillGroupOut]
     price: float
     core: float
     days: int
@@ -111,6 +124,14 @@ class CatalogQuery(Request):
     limit: int = Field(default=60, ge=1, le=500)
 
 
+class PartFactOut(BaseModel):
+    """One thing that is known of a part, in both systems of units."""
+
+    label: str
+    us: str
+    metric: str
+
+
 class CatalogPartOut(BaseModel):
     """A part as listed."""
 
@@ -118,6 +139,7 @@ class CatalogPartOut(BaseModel):
     inlet: str
     outlet: str
     own: bool
+    facts: list[PartFactOut]
 
 
 class CatalogOut(BaseModel):

@@ -107,6 +107,10 @@ class ProfileOut(BaseModel):
     most_m: float
     gravity: bool
     lift_m: float | None
+    outlet: BothOut
+    full_surface: BothOut
+    highest: BothOut
+    lowest: BothOut
     flow: FigureOut
     margin: FigureOut
     vent: FigureOut
@@ -143,6 +147,8 @@ class TrainOut(BaseModel):
     places: list[PlaceOut]
     zones: list[ZoneOut]
     troubles: list[TroubleOut]
+    grade: str
+    """What it comes to as somebody else's conversion."""
     tightest: FigureOut | None
     signal: FigureOut | None
     signals_pa: dict[str, float] | None
@@ -245,7 +251,6 @@ class ProposeIn(Request):
 class ProposalOut(BaseModel):
     """A train to take or leave."""
 
-    title: str
     train: Train
     joints: int
     price: float

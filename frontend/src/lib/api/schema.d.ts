@@ -849,6 +849,20 @@ export interface components {
             subject: string;
         };
         /**
+         * BillGroupOut
+         * @description Lines that come from one place.
+         */
+        BillGroupOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Price */
+            price: number;
+            /** Source */
+            source: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * BillLineOut
          * @description The bill of materials in the Ledger.
          */
@@ -869,13 +883,13 @@ export interface components {
             core: number;
             /** Days */
             days: number;
+            /** Groups */
+            groups: components["schemas"]["BillGroupOut"][];
             /** Hours */
             hours: components["schemas"]["FigureOut"][];
             kit: components["schemas"]["KitCheckOut"] | null;
             /** Kits */
             kits: components["schemas"]["KitOut"][];
-            /** Lines */
-            lines: components["schemas"]["LineOut"][];
             /** Missing */
             missing: string[];
             /** Price */
@@ -1008,6 +1022,8 @@ export interface components {
          * @description A part as listed.
          */
         CatalogPartOut: {
+            /** Facts */
+            facts: components["schemas"]["PartFactOut"][];
             /** Inlet */
             inlet: string;
             /** Outlet */
@@ -2696,14 +2712,16 @@ export interface components {
          * @description One line of the bill.
          */
         LineOut: {
-            /** Arrived */
-            arrived: number;
+            /** Comes */
+            comes: boolean;
             /** Core */
             core: number;
             /** Count */
             count: string;
             /** Days */
             days: number;
+            /** Here */
+            here: boolean;
             /** Key */
             key: string;
             /** Maker */
@@ -2726,6 +2744,8 @@ export interface components {
             source: string;
             /** Uses */
             uses: string[];
+            /** Whole */
+            whole: number;
         };
         /**
          * Load
@@ -3197,6 +3217,18 @@ export interface components {
          */
         PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapour_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "service" | "consumable";
         /**
+         * PartFactOut
+         * @description One thing that is known of a part, in both systems of units.
+         */
+        PartFactOut: {
+            /** Label */
+            label: string;
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
+        };
+        /**
          * PartOptionOut
          * @description A part that could stand there, with what it changes.
          */
@@ -3381,19 +3413,23 @@ export interface components {
             /** Both Open */
             both_open: string;
             flow: components["schemas"]["FigureOut"];
+            full_surface: components["schemas"]["BothOut"];
             /** Full Surface M */
             full_surface_m: number;
             /** Gravity */
             gravity: boolean;
+            highest: components["schemas"]["BothOut"];
             /** Highest M */
             highest_m: number;
             /** Lift M */
             lift_m: number | null;
+            lowest: components["schemas"]["BothOut"];
             /** Lowest M */
             lowest_m: number;
             margin: components["schemas"]["FigureOut"];
             /** Most M */
             most_m: number;
+            outlet: components["schemas"]["BothOut"];
             /** Outlet M */
             outlet_m: number;
             vent: components["schemas"]["FigureOut"];
@@ -3418,8 +3454,6 @@ export interface components {
             price: number;
             /** Stops */
             stops: number;
-            /** Title */
-            title: string;
             train: components["schemas"]["Train"];
         };
         /**
@@ -4304,11 +4338,6 @@ export interface components {
              */
             found: boolean;
             /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
              * Past Exhaust
              * @default false
              */
@@ -4320,11 +4349,6 @@ export interface components {
             slots: {
                 [key: string]: components["schemas"]["Slot"];
             };
-            /**
-             * Supply
-             * @default
-             */
-            supply: string | "";
             /** Template */
             template: string;
             /**
@@ -4344,6 +4368,8 @@ export interface components {
             found: boolean;
             /** Fuel */
             fuel: string;
+            /** Grade */
+            grade: string;
             /** Letter */
             letter: string;
             /** Method */

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { components } from '$lib/api/schema';
+  import { prefs } from '$lib/prefs.svelte';
 
   interface Props {
     one: components['schemas']['CatalogPartOut'];
@@ -7,59 +8,6 @@
     toggle: () => void;
   }
   let { one, open, toggle }: Props = $props();
-  const HIDDEN = new Set([
-    'key',
-    'number',
-    'name',
-    'maker',
-    'kind',
-    'inlet',
-    'outlet',
-    'price',
-    'stock'
-  ]);
-  const SCALES: Record<string, [number, string]> = {
-    bore_m: [1e3, 'mm'],
-    throat_m: [1e3, 'mm'],
-    thickness_m: [1e3, 'mm'],
-    thread_m: [1e3, 'mm'],
-    pitch_m: [1e3, 'mm'],
-    bend_m: [1e3, 'mm'],
-    length_m: [1, 'm'],
-    lift_m: [1, 'm'],
-    least_pa: [1 / 249.08891, 'in w.c.'],
-    most_pa: [1 / 249.08891, 'in w.c.'],
-    set_pa: [1 / 249.08891, 'in w.c.'],
-    opening_pa: [1 / 249.08891, 'in w.c.'],
-    rating_pa: [1 / 6894.757, 'psi'],
-    rated_w: [3.412142e-3, 'kBTU/h'],
-    pump_m3_s: [3.6e6, 'L/h'],
-    engine_least_m3: [1e6, 'cc'],
-    engine_most_m3: [1e6, 'cc'],
-    droop: [100, '% droop'],
-    lock_up: [100, '%']
-  };
-  let facts = $derived(
-    Object.entries(one.part)
-      .filter(
-        ([key, value]) =>
-          !HIDDEN.has(key) &&
-          value !== null &&
-          value !== '' &&
-          value !== false &&
-          value !== 0 &&
-          !(Array.isArray(value) && !value.length)
-      )
-      .map(([key, value]) => {
-        const scale = SCALES[key];
-        const name = key.replace(/_(m|pa|k|w|kg|m3|m3_s)$/, '').replaceAll('_', ' ');
-        if (typeof value === 'number' && key.endsWith('_k'))
-          return [name, `${(value - 273.15).toFixed(0)} °C`];
-        if (typeof value === 'number' && scale)
-          return [name, `${Number((value * scale[0]).toPrecision(4))} ${scale[1]}`];
-        return [name, value === true ? 'yes' : String(value).replaceAll('_', ' ')];
-      })
-  );
 </script>
 
 <tr data-part={one.part.key}>
@@ -80,8 +28,8 @@
       <dl>
         <dt>maker</dt>
         <dd>{one.part.maker}</dd>
-        {#each facts as [name, text] (name)}<dt>{name}</dt>
-          <dd>{text}</dd>{/each}
+        {#each one.facts as fact (fact.label)}<dt>{fact.label}</dt>
+          <dd>{fact[prefs.system]}</dd>{/each}
       </dl>
     </td>
   </tr>

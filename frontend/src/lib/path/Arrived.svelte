@@ -6,14 +6,12 @@
   import { prefs } from '$lib/prefs.svelte';
 
   interface Props {
-    line: Bill['lines'][number];
+    line: Bill['groups'][number]['lines'][number];
   }
   let { line }: Props = $props();
   const job = useJob();
   let field = $state<HTMLInputElement>();
   let fault = $state('');
-  let whole = $derived(Math.ceil(Number.parseFloat(line.count)));
-  let came = $derived(line.arrived >= whole);
   let photos = $derived(
     Object.values(job().settled?.job.attachments ?? {}).filter(
       (one) => one.subject === `arrived.${line.key}`
@@ -21,7 +19,7 @@
   );
 
   function check(event: Event & { currentTarget: HTMLInputElement }) {
-    const count = event.currentTarget.checked ? whole : 0;
+    const count = event.currentTarget.checked ? line.whole : 0;
     job().set(`arrived.${line.key}`, {
       count,
       on: count ? new Date().toISOString().slice(0, 10) : '',
@@ -43,12 +41,12 @@
   <input
     type="checkbox"
     class="checkbox checkbox-sm"
-    checked={came}
+    checked={line.here}
     aria-label={`${line.name} is here`}
     title="Here, counted and looked at"
     onchange={check}
   />
-  {#if came}
+  {#if line.here}
     <button
       type="button"
       class="btn btn-ghost btn-xs"

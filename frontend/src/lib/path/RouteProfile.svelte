@@ -25,10 +25,6 @@
       0.1
   );
   const y = (value: number) => 14 + ((high - value) / (high - low)) * (H - 34);
-  const length = (m: number) =>
-    prefs.system === 'us'
-      ? `${(m / 0.0254).toFixed(1).replace('-', '−')} in`
-      : `${m.toFixed(2).replace('-', '−')} m`;
   let window = $derived(
     profile
       ? profile.gravity
@@ -62,21 +58,21 @@
         height={Math.max(4, y(profile.outlet_m) - y(profile.full_surface_m))}
       />
       <text class="tick" x="64" y={y(profile.full_surface_m) + 4}
-        >{length(profile.full_surface_m)}</text
+        >{profile.full_surface[prefs.system]}</text
       >
-      <text class="tick" x="64" y={y(profile.outlet_m) + 4}>{length(profile.outlet_m)}</text>
+      <text class="tick" x="64" y={y(profile.outlet_m) + 4}>{profile.outlet[prefs.system]}</text>
       <path
         class="route"
         d={`M166 ${y(profile.outlet_m)}h60L${profile.highest_m > profile.outlet_m + 0.001 ? `290 ${y(profile.highest_m)}L` : ''}360 ${y(profile.lowest_m)}L440 ${y(profile.lowest_m)}L560 ${y(0)}`}
       />
       {#if profile.highest_m > profile.outlet_m + 0.001}
         <text class="note" x="290" y={y(profile.highest_m) - 6} text-anchor="middle"
-          >{length(profile.highest_m)}</text
+          >{profile.highest[prefs.system]}</text
         >
       {/if}
       {#if profile.lowest_m < profile.outlet_m - 0.001}
         <text class="note" x="400" y={y(profile.lowest_m) + 14} text-anchor="middle"
-          >{length(profile.lowest_m)}</text
+          >{profile.lowest[prefs.system]}</text
         >
       {/if}
       <rect class="cup" x="560" width="60" y={y(0) - 16} height="26" />

@@ -112,16 +112,19 @@ class Case:
         return tuple(part for part in known if part is not None)
 
     @property
+    def mixer(self) -> Part | None:
+        """The adapter or carburetor chosen for a gas train; None until there is one."""
+        for fuel in GASES:
+            for part in self.train(fuel) or ():
+                if part.kind in (PartClass.ADAPTER, PartClass.CARBURETOR):
+                    return part
+        return None
+
+    @property
     def plate_m(self) -> float | None:
         """Thickness of the adapter chosen for its train [m]; None until there is one."""
-        for name in self.job.trains:
-            if name == "as_found":
-                continue
-            for slot in self.job.trains[name].slots.values():
-                part = self.job.parts.get(slot.part)
-                if part is not None and part.kind is PartClass.ADAPTER and part.thickness_m:
-                    return part.thickness_m
-        return None
+        mixer = self.mixer
+        return mixer.thickness_m if mixer and mixer.kind is PartClass.ADAPTER else None
 
     @property
     def wanted(self) -> tuple[str, ...]:

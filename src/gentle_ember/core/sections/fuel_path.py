@@ -13,14 +13,13 @@ from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job
 from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.sections.output import OutputSection
-from gentle_ember.core.train.case import ask, template_of
+from gentle_ember.core.train.case import ask
 from gentle_ember.core.train.ladder import LADDER, fitted, ladder
 from gentle_ember.core.train.rules import judge
+from gentle_ember.core.train.templates import TEMPLATES
 from gentle_ember.core.train.trouble import TrainCase, Trouble
-from gentle_ember.core.trains import Train
+from gentle_ember.core.trains import AS_FOUND, Train
 from gentle_ember.core.venturi import SIGNAL, SIGNAL_BAND
-
-AS_FOUND = "as_found"
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +52,7 @@ def train_case(
     job: Job, output: OutputSection, catalog: Catalog, name: str, train: Train
 ) -> TrainCase | None:
     """A train as the rules see it; None for a template nobody knows."""
-    template = template_of(train.template)
+    template = TEMPLATES.get(train.template)
     if template is None:
         return None
     asked = ask(job, output, catalog, template)

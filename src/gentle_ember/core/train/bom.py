@@ -10,7 +10,7 @@ from enum import StrEnum
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType
 from gentle_ember.core.inspection import Task
-from gentle_ember.core.job import Decision, Job
+from gentle_ember.core.job import Arrival, Decision, Job
 from gentle_ember.core.method.gasoline import jet_ratio
 from gentle_ember.core.part import Part, PartClass, System, end
 from gentle_ember.core.train.bom_stack import stack_parts
@@ -33,6 +33,12 @@ class Source(StrEnum):
     FITTER = "licensed fitter"
 
 
+TITLES = {
+    Source.STOCK: "From the shelf",
+    Source.ORDER: "To order",
+    Source.SITE: "There already",
+    Source.FITTER: "By the licensed fitter",
+}
 _SOURCES = {source: at for at, source in enumerate(Source)}
 _CLASSES = {kind: at for at, kind in enumerate(PartClass)}
 
@@ -52,9 +58,36 @@ class Line:
         return 0.0 if self.source is Source.SITE else round(self.part.price * self.count, 2)
 
     @property
+    def whole(self) -> int:
+        """How many are counted when they come; a cut of hose by its begun metres."""
+        return math.ceil(self.count - 1e-6)
+
+    def here(self, arrived: Mapping[str, Arrival]) -> bool:
+        """Whether all of it has come."""
+        return arrived.get(self.part.key, Arrival()).count >= self.whole
+
+    @property
     def core(self) -> float:
         """Deposit that comes back with the old part."""
         return self.part.core * self.count
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """The lines that come from one place."""
+
+    source: Source
+    lines: tuple[Line, ...]
+
+    @property
+    def title(self) -> str:
+        """Where they come from, as a heading."""
+        return TITLES[self.source]
+
+    @property
+    def price(self) -> float:
+        """What they cost together."""
+        return round(sum(line.price for line in self.lines), 2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +99,13 @@ class Bill:
     """Work whose part the catalog does not have."""
     open_questions: tuple[tuple[str, str], ...]
     """What must be measured before the bill is exact, and its path."""
+
+    def groups(self) -> Iterator[Group]:
+        """The lines by where they come from, empty groups left out."""
+        for source in TITLES:
+            lines = tuple(line for line in self.lines if line.source is source)
+            if lines:
+                yield Group(source, lines)
 
     @property
     def price(self) -> float:

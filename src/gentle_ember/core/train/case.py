@@ -11,6 +11,8 @@ from gentle_ember.core.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.generator import CarburetorType, GeneratorSet
 from gentle_ember.core.hose import GRAVITY
 from gentle_ember.core.job import Job
+from gentle_ember.core.method.gas import SMALL_CYLINDERS, WINDOW_PA
+from gentle_ember.core.quantities import INCH_WC_PA
 from gentle_ember.core.sections.given import site_air
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.site import Gas, Site
@@ -18,14 +20,14 @@ from gentle_ember.core.train.demand import Demand, demand
 from gentle_ember.core.train.ladder import DIGESTER_PA, STUB_PA, TWO_PSI_PA, Supply
 from gentle_ember.core.train.limits import Limits
 from gentle_ember.core.train.search import Wanted
-from gentle_ember.core.train.templates import BULKHEAD, TEMPLATES, Role, Template, templates_of
+from gentle_ember.core.train.templates import BULKHEAD, Role, Template, templates_of
 
-TALL_CYLINDERS = ("60", "100", "420")
 CYLINDER_DISTANCE_M, STUB_DISTANCE_M, TANK_DISTANCE_M = 2.0, 10.0, 1.5
 TANK_DEPTH_M = 0.25
 GRAVITY_FACTOR = 2.0
 """Gravity must drive twice the full-load flow."""
-LOW_SUPPLY_PA = 4 * 249.08891
+LEAST_PLAIN_PA = 6 * INCH_WC_PA
+"""Digester pressure that does without a blower."""
 _USUAL = ((100e-6, "34x5"), (135e-6, "40x6"), (240e-6, "42x6"), (310e-6, "44x6"), (400e-6, "50x6"))
 USUAL_LARGE, USUAL_TWIN = "54x8", "2x60x6"
 """Stand-ins by displacement until the studs are measured."""
@@ -120,10 +122,10 @@ def default_template(job: Job, method: str, fuel: FuelKey) -> Template | None:
     gas = gas_of(site, fuel)
     pressure = gas.pressure.value if gas and gas.pressure else None
     if fuel is FuelKey.NATURAL_GAS:
-        high = pressure is not None and pressure > 14 * 249.08891
+        high = pressure is not None and pressure > WINDOW_PA[1]
         return found["utility_2psi" if high else "utility"]
     if fuel is FuelKey.BIOGAS:
-        low = pressure is None or pressure < 6 * 249.08891
+        low = pressure is None or pressure < LEAST_PLAIN_PA
         return found["digester" if low else "digester_plain"]
     return next(iter(found.values()))
 
@@ -186,7 +188,7 @@ def _supply(
         return _tank(site, at)
     if template.fuel is FuelKey.PROPANE:
         for key, one in sorted(site.cylinders.items()):
-            source = "site-cyl-t" if one.size in TALL_CYLINDERS else "site-cyl-s"
+            source = "site-cyl-s" if one.size in SMALL_CYLINDERS else "site-cyl-t"
             if one.distance is not None:
                 return Supply(None), one.distance.value, source, ()
             said = (
@@ -211,7 +213,7 @@ def _line(
     assumed: list[tuple[str, str]] = []
     pressure = gas.pressure.value if gas and gas.pressure else None
     if pressure is None:
-        assumed.append((f"{usual / 249.08891:.3g} in w.c. at the source", f"{at}.{key}.pressure"))
+        assumed.append((f"{usual / INCH_WC_PA:.3g} in w.c. at the source", f"{at}.{key}.pressure"))
     distance = gas.distance.value if gas and gas.distance else None
     if distance is None:
         assumed.append((f"{STUB_DISTANCE_M:g} m from source to set", f"{at}.{key}.distance"))
@@ -239,14 +241,3 @@ def _tank(site: Site, at: str) -> tuple[Supply, float, str, tuple[tuple[str, str
         assumed.append((f"{TANK_DISTANCE_M:g} m from tank to set", f"{at}.remote_tank.distance"))
     supply = Supply(weight * rise, weight * (rise + depth), tank.rise is None)
     return supply, distance, "", tuple(assumed)
-
-
-def template_of(key: str) -> Template | None:
-    """A template by its key."""
-    return TEMPLATES.get(key)
-
-
-def colder(asked: Asked, kelvin: float) -> Asked:
-    """The same question on a day colder by so much."""
-    other = replace(asked.demand, coldest_k=asked.demand.coldest_k - kelvin)
-    return replace(asked, demand=other)

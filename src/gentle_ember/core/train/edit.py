@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.part import Part, PartClass
+from gentle_ember.core.part import Part, PartClass, end
+from gentle_ember.core.train.limits import usual_cut_m
 from gentle_ember.core.train.search import Placed
-from gentle_ember.core.train.shelf import NOTHING, Bridge, Shelf, opposite
+from gentle_ember.core.train.shelf import NOTHING, Bridge, Shelf, open_ends, opposite
 from gentle_ember.core.train.templates import Template
 from gentle_ember.core.trains import Slot, Train
 
@@ -137,7 +138,7 @@ def swap(
     _add(slots, before, added)
     for name, part in zip(keys, parts, strict=True):
         old = train.slots[name]
-        cut = (length or old.length or Fact(value=0.5, typed=CUT)) if part.by_length else None
+        cut = (length or old.length or usual_length(part)) if part.by_length else None
         slots[name] = Slot(part=part.key, role=old.role, length=cut, turned=turned)
     _add(slots, after, added)
     for name in names[right:]:
@@ -207,7 +208,7 @@ def _ends(train: Train, name: str, shelf: Shelf) -> tuple[str, str]:
     part = shelf.parts.get(slot.part)
     if part is None:
         return "", ""
-    return (part.outlet, part.inlet) if slot.turned else (part.inlet, part.outlet)
+    return part.ends(turned=slot.turned)
 
 
 def _join(
@@ -233,9 +234,7 @@ def _join(
 
 def between(shelf: Shelf, opened: str, takes: str, fuel: FuelKey) -> Bridge | None:
     """The best fittings from an open end to one that must take it; None where nothing joins."""
-    wanted = [opposite(takes)]
-    if takes.startswith("cyl:"):
-        wanted.append("cyl:both:f")
+    wanted = open_ends(takes)
     if opened in wanted:
         return NOTHING
     found = [one for leaves in wanted for one in shelf.bridges(fuel).get((opened, leaves), ())]
@@ -270,8 +269,18 @@ def turn(train: Train, key: str, parts: Mapping[str, Part]) -> Train:
     return train.model_copy(update={"slots": slots})
 
 
-def insert(train: Train, after: str, slot: Slot, name: str) -> Train:
+def usual_length(part: Part) -> Fact:
+    """What is cut off the reel where nobody measured yet."""
+    usual = usual_cut_m(part)
+    return Fact(value=usual, origin=Origin.ASSUMED, typed=f"{usual:g} m")
+
+
+def insert(train: Train, after: str, slot: Slot, parts: Mapping[str, Part]) -> Train:
     """A slot put in after another; at the beginning when `after` is empty."""
+    part = parts.get(slot.part)
+    if part is not None and part.by_length and slot.length is None:
+        slot = slot.model_copy(update={"length": usual_length(part)})
+    name = slot.role or ("fitting" if part and part.kind is PartClass.FITTING else "part")
     slots: dict[str, Slot] = {}
     free = _free(train.slots, name)
     if not after:
@@ -288,3 +297,31 @@ def without(train: Train, key: str) -> Train:
     return train.model_copy(
         update={"slots": {name: one for name, one in train.slots.items() if name != key}}
     )
+
+
+def bridged(train: Train, key: str, shelf: Shelf, fuel: FuelKey) -> Train:
+    """The train with fittings before a slot, so that it mates with what stands there.
+
+    Raises:
+        KeyError: the train has no such slot.
+        NoBridgeError: one of the two is not known, or nothing joins them.
+    """
+    names = list(train.slots)
+    at = names.index(key) if key in names else _missing(key)
+    opened = _ends(train, names[at - 1], shelf)[1] if at else ""
+    takes = _ends(train, key, shelf)[0]
+    if not opened or not takes:
+        raise NoBridgeError("One of the two has no end here: nothing can be chosen between them.")
+    found = between(shelf, opened, takes, fuel)
+    if found is None:
+        ends = f"{end(opened).text} and {end(takes).text}"
+        raise NoBridgeError(f"Nothing in the catalog joins {ends}: choose another part.")
+    slots = {name: train.slots[name] for name in names[:at]}
+    _add(slots, found, [])
+    for name in names[at:]:
+        slots[name if name not in slots else _free(slots, name)] = train.slots[name]
+    return train.model_copy(update={"slots": slots})
+
+
+class NoBridgeError(ValueError):
+    """Two parts that no fittings of the catalog join."""

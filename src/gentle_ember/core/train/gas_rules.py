@@ -10,7 +10,9 @@ from gentle_ember.core.part import LINES, PartClass, System, end
 from gentle_ember.core.quantities import INCH_WC_PA
 from gentle_ember.core.train.ladder import Zone
 from gentle_ember.core.train.limits import CONNECTOR_MOST_M, FIELD_CLAMP_MOST_PA, SIGNAL_MOST_PA
+from gentle_ember.core.train.templates import SET_SIDE, TEMPLATES
 from gentle_ember.core.train.trouble import Amount, TrainCase, Trouble, mind, stop
+from gentle_ember.core.trains import AS_FOUND
 
 REACH_M = 3.0
 """A shut-off further than this from its coupler is not within reach."""
@@ -277,7 +279,7 @@ def one_gas(case: TrainCase) -> Iterator[Trouble]:
     others = [
         name
         for name in case.job.trains
-        if name not in (case.name, "gasoline", "as_found") and case.name != "as_found"
+        if name not in (case.name, "gasoline", AS_FOUND) and case.name != AS_FOUND
     ]
     if others and not case.of(PartClass.GAS_HALF) and case.parts:
         yield stop(
@@ -287,6 +289,28 @@ def one_gas(case: TrainCase) -> Iterator[Trouble]:
             "Each gas parts at its own coupler, so that only one can be on.",
             mend="solve",
         )
+
+
+def one_set(case: TrainCase) -> Iterator[Trouble]:
+    """Both gases use the same parts on the set: one coupler half, one regulator, one screw."""
+    if case.name == AS_FOUND:
+        return
+    template = case.asked.template
+    for name, train in case.job.trains.items():
+        other = TEMPLATES.get(train.template)
+        if name in (case.name, AS_FOUND) or other is None or other.method != template.method:
+            continue
+        there = {slot.role: slot.part for slot in train.slots.values()}
+        for one, part in case.known():
+            theirs = case.catalog.get(there.get(one.slot.role, ""))
+            if one.slot.role in SET_SIDE and theirs is not None and theirs.key != part.key:
+                yield mind(
+                    "one_set",
+                    one.key,
+                    f"The other gas's train has another part here: {theirs.name}.",
+                    "Both gases use the same parts on the set, one gas at a time.",
+                    mend="solve",
+                )
 
 
 def vents(case: TrainCase) -> Iterator[Trouble]:
@@ -310,5 +334,6 @@ RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     suction,
     biogas,
     one_gas,
+    one_set,
     vents,
 )

@@ -60,7 +60,8 @@ def fitted(train: Train, parts: Mapping[str, Part]) -> tuple[Fitted, ...]:
 def _as_put(part: Part | None, slot: Slot) -> Part | None:
     if part is None or not slot.turned:
         return part
-    return part.model_copy(update={"inlet": part.outlet, "outlet": part.inlet})
+    inlet, outlet = part.ends(turned=True)
+    return part.model_copy(update={"inlet": inlet, "outlet": outlet})
 
 
 @dataclass(frozen=True, slots=True)

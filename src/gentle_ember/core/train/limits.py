@@ -24,6 +24,11 @@ SIGNAL_MOST_PA = 8 * INCH_WC_PA
 """A throat that sucks more than this costs about two hundredths of the air."""
 
 
+def usual_cut_m(part: Part) -> float:
+    """What is cut off a reel where nothing else was said [m]."""
+    return VAPOUR_HOSE_M if part.kind is PartClass.VAPOUR_HOSE else FUEL_HOSE_M
+
+
 @dataclass(frozen=True, slots=True)
 class Limits:
     """What the job fixes: where the train ends, how far it reaches, the weather, counts."""
@@ -104,7 +109,7 @@ class Limits:
             return self.lengths[role.key]
         if role is not None and role.reach:
             return self.distance_m
-        return VAPOUR_HOSE_M if part.kind is PartClass.VAPOUR_HOSE else FUEL_HOSE_M
+        return usual_cut_m(part)
 
     def count(self, role: Role | None) -> int:
         """How many are bought for a role."""

@@ -11,7 +11,7 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.part import Part, PartClass, end
 from gentle_ember.core.sections.fuel_path import TrainSection, section_of, train_section
 from gentle_ember.core.sections.output import OutputSection
-from gentle_ember.core.train.case import Asked, ask, template_of
+from gentle_ember.core.train.case import Asked, ask
 from gentle_ember.core.train.edit import (
     Swap,
     is_half,
@@ -26,16 +26,15 @@ from gentle_ember.core.train.edit import (
 from gentle_ember.core.train.impossible import Impossible
 from gentle_ember.core.train.ladder import ladder
 from gentle_ember.core.train.solver import Solution, alternatives, solve
-from gentle_ember.core.train.templates import SET_SIDE, Template
+from gentle_ember.core.train.templates import SET_HALF, SET_SIDE, SUPPLY_HALF, TEMPLATES, Template
 from gentle_ember.core.train.trouble import TrainCase
-from gentle_ember.core.trains import Train
+from gentle_ember.core.trains import AS_FOUND, Train
 
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
     """A train to take or leave, computed, with how many parts it changes."""
 
-    title: str
     train: Train
     section: TrainSection
     changes: int
@@ -74,7 +73,7 @@ def propose(
     keep: dict[str, str] = {}
     if old is not None:
         old = with_roles(old, asked.template, catalog.parts)
-        keep = kept(old, catalog.shelf)
+        keep = _with_shared(kept(old, catalog.shelf), shared(job, name, template))
         limits = replace(asked.limits, lengths=_long_enough(lengths(old), asked))
         asked = replace(asked, limits=limits)
     elif kit is not None:
@@ -86,8 +85,8 @@ def propose(
         return Answer((), best)
     others = alternatives(catalog.shelf, asked.wanted(keep), best)
     found = []
-    for number, solution in enumerate([best, *others]):
-        proposal = _proposal(job, output, catalog, name, asked, solution, old, number)
+    for solution in (best, *others):
+        proposal = _proposal(job, output, catalog, name, asked, solution, old)
         if proposal is not None:
             found.append(proposal)
     return Answer(tuple(found))
@@ -96,8 +95,8 @@ def propose(
 def shared(job: Job, name: str, template: Template) -> dict[str, str]:
     """Parts on the set that another gas's train has already, by role: one set takes one of each."""
     for other, train in job.trains.items():
-        held = template_of(train.template)
-        if other == name or held is None or held.method != template.method:
+        held = TEMPLATES.get(train.template)
+        if other in (name, AS_FOUND) or held is None or held.method != template.method:
             continue
         return {
             slot.role: slot.part
@@ -105,6 +104,16 @@ def shared(job: Job, name: str, template: Template) -> dict[str, str]:
             if slot.role in SET_SIDE and slot.part
         }
     return {}
+
+
+def _with_shared(keep: dict[str, str], there: Mapping[str, str]) -> dict[str, str]:
+    """What to keep of a train, where the other gas's parts on the set go before its own.
+
+    With another half on the set, the supply half of before mates with nothing.
+    """
+    if there.get(SET_HALF.key, keep.get(SET_HALF.key)) != keep.get(SET_HALF.key):
+        keep = {role: part for role, part in keep.items() if role != SUPPLY_HALF.key}
+    return {**keep, **there}
 
 
 def _long_enough(cut: Mapping[str, float], asked: Asked) -> dict[str, float]:
@@ -145,18 +154,12 @@ def _proposal(
     asked: Asked,
     solution: Solution,
     old: Train | None,
-    number: int,
 ) -> Proposal | None:
     train = train_of(asked.template, solution.parts, old)
     section = train_section(job, output, catalog, name, train)
     if section is None:
         return None
-    title = "best" if number == 0 else _difference(solution)
-    return Proposal(title, train, section, solution.cost[0])
-
-
-def _difference(solution: Solution) -> str:
-    return f"{solution.cost[1]} joints"
+    return Proposal(train, section, solution.cost[0])
 
 
 @dataclass(frozen=True, slots=True)
@@ -242,7 +245,7 @@ def _puts(
 
 def ask_template(job: Job, output: OutputSection, catalog: Catalog, train: Train) -> Asked | None:
     """Everything the job says about a train's template."""
-    template = template_of(train.template)
+    template = TEMPLATES.get(train.template)
     return None if template is None else ask(job, output, catalog, template)
 
 

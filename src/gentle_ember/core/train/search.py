@@ -5,17 +5,16 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import cache
 from math import inf
 from operator import le
 
 from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.part import Part, PartClass, System, end
+from gentle_ember.core.part import Part, PartClass
 from gentle_ember.core.train.demand import Demand
 from gentle_ember.core.train.flow import past
 from gentle_ember.core.train.ladder import Supply, Zone, first_zone, step, throat_signal, zone_after
 from gentle_ember.core.train.limits import FIELD_CLAMP_MOST_PA, Limits, refuses
-from gentle_ember.core.train.shelf import Bridge, Shelf, Way, opposite
+from gentle_ember.core.train.shelf import Bridge, Shelf, Way, open_ends
 from gentle_ember.core.train.templates import Role, Template
 
 Cost = tuple[int, int, float, int]
@@ -139,7 +138,7 @@ class Table:
                         by_inlet[inlet] = cost
         found: dict[str, Cost] = {}
         for inlet, cost in by_inlet.items():
-            for takes in _open_ends(inlet):
+            for takes in open_ends(inlet):
                 if takes not in found or cost < found[takes]:
                     found[takes] = cost
         direct = dict(found)
@@ -190,7 +189,7 @@ class Table:
         for inlet, ways in self.ways[depth].items():
             if not inlet:
                 continue
-            for opened in _open_ends(inlet):
+            for opened in open_ends(inlet):
                 if state.open_end == opened:
                     yield from self._through(state, ways, role)
                 for one in self.bridges.get((state.open_end, opened), ()):
@@ -237,15 +236,6 @@ class Table:
             Placed(part, role.key, length, turned),
             state if state.placed is not None else None,
         )
-
-
-@cache
-def _open_ends(inlet: str) -> tuple[str, ...]:
-    """The open ends an inlet takes; a small cylinder's valve has two threads."""
-    one = end(inlet)
-    if one.system is System.CYLINDER:
-        return (f"cyl:{one.size}:f", "cyl:both:f")
-    return (opposite(inlet),)
 
 
 def _cross(wanted: Wanted, state: State, between: Bridge) -> State | None:

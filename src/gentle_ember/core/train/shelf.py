@@ -6,7 +6,7 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cache, cached_property
 from itertools import pairwise
 from typing import Any
 
@@ -14,7 +14,7 @@ import networkx as nx
 
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.joints import mates
-from gentle_ember.core.part import TURNABLE, Part, PartClass, end
+from gentle_ember.core.part import TURNABLE, Part, PartClass, System, end
 
 MOST_FITTINGS = 2
 """Fittings between two parts; more would be a sign of the wrong part."""
@@ -57,6 +57,15 @@ def opposite(text: str) -> str:
     return f"{one.system}:{one.size}:{'f' if one.male else 'm'}"
 
 
+@cache
+def open_ends(inlet: str) -> tuple[str, ...]:
+    """The open ends an inlet takes; a small cylinder's valve has two threads."""
+    one = end(inlet)
+    if one.system is System.CYLINDER:
+        return (f"cyl:{one.size}:f", "cyl:both:f")
+    return (opposite(inlet),)
+
+
 class Shelf:
     """A catalog indexed for the search."""
 
@@ -96,9 +105,9 @@ class Shelf:
 
 def ways_of(part: Part) -> Iterator[Way]:
     """Each way round a part may be put."""
-    yield part, part.inlet, part.outlet, False
-    if part.kind in TURNABLE and part.inlet != part.outlet:
-        yield part, part.outlet, part.inlet, True
+    either = part.kind in TURNABLE and part.inlet != part.outlet
+    for turned in (False, True) if either else (False,):
+        yield (part, *part.ends(turned=turned), turned)
 
 
 def _bridges(fittings: list[Part]) -> dict[tuple[str, str], tuple[Bridge, ...]]:

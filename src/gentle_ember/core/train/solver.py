@@ -28,11 +28,6 @@ class Solution:
     parts: tuple[Placed, ...]
     cost: Cost
 
-    @property
-    def price(self) -> float:
-        """Price of what is bought for it."""
-        return self.cost[2]
-
 
 def solve(shelf: Shelf, wanted: Wanted) -> Solution | Impossible:
     """The best train of a template: fewest changes, then joints, then price, then stock.

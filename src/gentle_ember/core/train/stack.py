@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from gentle_ember.core import studs
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Figure, Origin
-from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.method.stack import adapter_m, joint_of
-from gentle_ember.core.part import Part, PartClass
+from gentle_ember.core.part import PartClass
 from gentle_ember.core.sections.method import stud_figures
 
 INSULATOR_M = 5e-3
@@ -63,20 +62,11 @@ def _layer(
     return Layer(key, name, kind, usual, Origin.ASSUMED, path, mind, new)
 
 
-def mixer_of(job: Job) -> Part | None:
-    """The adapter or carburetor of the job's gas trains."""
-    for fuel in (FuelKey.PROPANE, FuelKey.NATURAL_GAS, FuelKey.BIOGAS):
-        for part in Case(job).train(fuel) or ():
-            if part.kind in (PartClass.ADAPTER, PartClass.CARBURETOR):
-                return part
-    return None
-
-
 def stack_view(job: Job) -> StackView:
     """The stack of the set as it will be, with the part its train has."""
     case = Case(job)
     machine, stack = job.set, job.set.stack
-    mixer = mixer_of(job)
+    mixer = case.mixer
     plate = mixer is not None and mixer.kind is PartClass.ADAPTER
     asks_plate = plate or (
         mixer is None

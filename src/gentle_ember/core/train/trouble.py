@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from gentle_ember.core.cautions import Severity
@@ -76,6 +76,16 @@ class TrainCase:
     def length_between(self, first: int, last: int) -> float:
         """Length of hose and pipe between two places [m]."""
         return sum(one.length_m for one in self.parts[first + 1 : last])
+
+
+def grade(troubles: Sequence[Trouble]) -> str:
+    """What somebody else's conversion comes to, in a sentence."""
+    stops = sum(one.stops for one in troubles)
+    if stops:
+        return f"Not fit to run: {stops} {'stop' if stops == 1 else 'stops'}."
+    if troubles:
+        return "Fit to run with what is said below put right."
+    return "Nothing found wrong with it, on paper."
 
 
 def stop(

@@ -32,27 +32,16 @@
   let fuel = $derived(
     train?.fuel ?? ways.data?.find((one) => one.key === entered?.template)?.name ?? ''
   );
-  let grade = $derived(
-    !train
-      ? ''
-      : stops
-        ? `Not fit to run: ${stops} ${stops === 1 ? 'stop' : 'stops'}.`
-        : train.troubles.length
-          ? 'Fit to run with what is said below put right.'
-          : 'Nothing found wrong with it, on paper.'
-  );
 
   function begin(template: string) {
     if (entered) job().set('trains.as_found.template', template);
     else
       job().set('trains.as_found', {
         template,
-        supply: '',
         slots: {},
         found: true,
         past_exhaust: false,
-        through_cover: null,
-        note: ''
+        through_cover: null
       });
   }
 
@@ -89,7 +78,7 @@
     <div class="first"><Insert {bench} {fuel} after="" label="First part" /></div>
   {/if}
   {#if train}
-    <p class="grade" class:bad={stops > 0} data-grade>{grade}</p>
+    <p class="grade" class:bad={stops > 0} data-grade>{train.grade}</p>
     <TrainDrawing
       {train}
       selected={bench.slot}

@@ -11,23 +11,8 @@
   const job = useJob();
   $effect(() => void job().look('bill'));
   let bill = $derived(job().now?.bill ?? job().settled?.bill);
-  const TITLES: Record<string, string> = {
-    'in stock': 'From the shelf',
-    order: 'To order',
-    'site supplies': 'There already',
-    'licensed fitter': 'By the licensed fitter'
-  };
-  let groups = $derived(
-    Object.entries(TITLES)
-      .map(([source, title]) => ({
-        source,
-        title,
-        lines: (bill?.lines ?? []).filter((line) => line.source === source)
-      }))
-      .filter((group) => group.lines.length)
-  );
 
-  function instead(line: Bill['lines'][number]) {
+  function instead(line: Bill['groups'][number]['lines'][number]) {
     const [train, slot] = line.slot.split('.');
     if (train && slot) job().set(`trains.${train}.slots.${slot}.part`, line.other_key);
   }
@@ -35,7 +20,7 @@
 
 <SheetHead title="Parts list" text="Counted from trains, method and walk-round." />
 
-{#if bill?.lines.length}
+{#if bill?.groups.length}
   <div class="bar">
     <p>
       <span class="big num">$ {bill.price.toFixed(2)}</span>
@@ -67,12 +52,10 @@
   {/if}
   <table>
     <tbody>
-      {#each groups as group (group.source)}
+      {#each bill.groups as group (group.source)}
         <tr class="group"
           ><th colspan="3">{group.title}</th><td class="n num"
-            >{#if group.source !== 'site supplies'}$ {group.lines
-                .reduce((sum, line) => sum + line.price, 0)
-                .toFixed(2)}{/if}</td
+            >{#if group.source !== 'site supplies'}$ {group.price.toFixed(2)}{/if}</td
           ><td></td></tr
         >
         {#each group.lines as line (line.key)}
@@ -94,7 +77,7 @@
               >{#if line.source !== 'site supplies'}$ {line.price.toFixed(2)}{/if}</td
             >
             <td>
-              {#if line.source === 'order' || line.source === 'in stock'}<Arrived {line} />{/if}
+              {#if line.comes}<Arrived {line} />{/if}
             </td>
           </tr>
         {/each}

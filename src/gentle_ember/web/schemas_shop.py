@@ -1,0 +1,160 @@
+"""The shop around the jobs: board, finder, reference, people, method pages."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field, RootModel, StringConstraints
+
+from gentle_ember.web.schemas import PlainOut, Request, System
+
+
+class BoardQuery(Request):
+    """What the board shows."""
+
+    query: Annotated[str, StringConstraints(max_length=200)] = ""
+    archived: bool = False
+    limit: Annotated[int, Field(ge=1, le=200)] = 12
+
+
+class FinderQuery(Request):
+    """What somebody looks for."""
+
+    q: Annotated[str, StringConstraints(max_length=200)] = ""
+    system: System = "us"
+
+
+class ReadIn(Request):
+    """A typed quantity of a kind."""
+
+    text: Annotated[str, StringConstraints(max_length=400)]
+    kind: str
+    system: System = "us"
+
+
+class PersonIn(Request):
+    """A person of the shop."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    units: System | None = None
+
+
+class MethodPath(Request):
+    """A method page's name."""
+
+    page: Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,60}$")]
+
+
+class BoardRowOut(BaseModel):
+    """A job on the board."""
+
+    id: str
+    title: str
+    owner: str
+    set_label: str
+    site_label: str
+    stage: str
+    stops: int
+    questions: int
+    running: PlainOut | None
+    fuels: list[str]
+    updated_at: str
+
+
+class BoardGroupOut(BaseModel):
+    """Jobs that wait for the same thing."""
+
+    waits_for: str
+    label: str
+    count: int
+    rows: list[BoardRowOut]
+
+
+class BoardOut(BaseModel):
+    """The board."""
+
+    groups: list[BoardGroupOut]
+    total: int
+
+
+class FoundOut(BaseModel):
+    """Something the finder found."""
+
+    kind: Literal["job", "term", "quantity"]
+    title: str
+    detail: str
+    job: str = ""
+    page: str = ""
+    field: str = ""
+
+
+class FoundListOut(RootModel[list[FoundOut]]):
+    """What the finder found, best first."""
+
+
+class ReadOut(BaseModel):
+    """What a typed quantity was understood as."""
+
+    value: float
+    us: str
+    metric: str
+
+
+class UnitOut(BaseModel):
+    """Shown = SI × factor + offset."""
+
+    text: str
+    factor: float
+    offset: float
+    decimals: int
+
+
+class KindOut(BaseModel):
+    """A kind's units in both systems and a sample to type."""
+
+    us: UnitOut
+    metric: UnitOut
+    sample_us: str
+    sample_metric: str
+
+
+class FieldOut(BaseModel):
+    """What a quantity field of a job means."""
+
+    kind: str
+    label: str
+
+
+class PersonOut(BaseModel):
+    """A person of the shop."""
+
+    name: str
+    initials: str
+    units: System
+
+
+class SizeOut(BaseModel):
+    """A cylinder size of the catalog."""
+
+    key: str
+    name: str
+    full: PlainOut
+    tare: PlainOut
+
+
+class ReferenceOut(BaseModel):
+    """What a page needs once: kinds, fields, cylinder sizes, people."""
+
+    kinds: dict[str, KindOut]
+    fields: dict[str, FieldOut]
+    cylinders: list[SizeOut]
+    people: list[PersonOut]
+    version: str
+
+
+class MethodPageOut(BaseModel):
+    """A method page as HTML made from our own Markdown."""
+
+    page: str
+    title: str
+    html: str
