@@ -13,7 +13,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from gentle_ember.demo import seed
-from tests.serving import CHROMIUM_ARGS, Server
+from tests.serving import CHROMIUM_ARGS, Server, settled
 
 DESK, PHONE = (1280, 800), (390, 844)
 FOLDER = Path("docs/screenshots")
@@ -25,7 +25,6 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "site": ("Star-party hut", "intake/site", DESK, PAPER),
     "machine": ("Lambing clinic trailer", "intake/machine", DESK, PAPER),
     "walk-round": ("Clock-tower restorer's old set", "intake/walk", DESK, PAPER),
-    "walk-phone": ("Clock-tower restorer's old set", "intake/walk", PHONE, PAPER),
     "sketch": ("Cinema tent beside the parish hall", "intake/sketch", DESK, PAPER),
     "compare": ("Lambing clinic trailer", "method/compare", DESK, PAPER),
     "states": ("Tool library's big twin", "method/states", DESK, PAPER),
@@ -33,12 +32,13 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "stack": ("Lambing clinic trailer", "fuel_path/stack", DESK, PAPER),
     "parts-list": ("Tool library's big twin", "fuel_path/parts", DESK, PAPER),
     "readiness": ("Cinema tent beside the parish hall", "fuel_path/ready", DESK, PAPER),
+    "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
+    "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
+    "bench-phone": ("Tool library's big twin", "fit/bench", PHONE, PAPER),
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "output-lamp": ("Tool library's big twin", "method/output", DESK, LAMP),
-    "output-phone": ("Lambing clinic trailer", "method/output", PHONE, PAPER),
     "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, PAPER),
     "quick-gas-pipe": ("", "quick/gas-pipe", DESK, PAPER),
-    "quick-derate": ("", "quick/derate", DESK, PAPER),
 }
 
 
@@ -50,7 +50,7 @@ def take(page: Page, server: Server, ids: dict[str, str], name: str, folder: Pat
     page.evaluate(f"localStorage.setItem('ember.theme', '{theme}')")
     page.evaluate("localStorage.setItem('ember.who', 'Runa Kestle')")
     page.goto(f"{server.url}/jobs/{ids[title]}/{place}" if title else f"{server.url}/{place}")
-    page.wait_for_load_state("networkidle")
+    settled(page)
     page.wait_for_timeout(300)
     page.screenshot(path=folder / f"{name}.png")
     print(folder / f"{name}.png")

@@ -10,6 +10,8 @@ import sys
 import urllib.request
 from pathlib import Path
 
+from playwright.sync_api import Page
+
 CHROMIUM_ARGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -54,3 +56,14 @@ class Server:
         """As a power cut would: no chance to finish anything."""
         os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
+
+
+QUIET = """() => {
+  const ends = performance.getEntriesByType('resource').map((one) => one.responseEnd);
+  return document.readyState === 'complete' && performance.now() - Math.max(0, ...ends) > 500;
+}"""
+
+
+def settled(page: Page) -> None:
+    """Wait until nothing has come for half a second; a page's event stream never ends."""
+    page.wait_for_function(QUIET)

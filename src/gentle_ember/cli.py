@@ -42,6 +42,9 @@ def _parser() -> argparse.ArgumentParser:
     ):
         sub.add_argument("--host", default="127.0.0.1", help="address to listen on (%(default)s)")
         sub.add_argument("--port", type=int, default=PORT, help="port (%(default)s)")
+        sub.add_argument(
+            "--lan", action="store_true", help="serve phones on this network too, over TLS"
+        )
     commands.choices["demo"].add_argument(
         "--fresh", action="store_true", help="throw the demo's own changes away first"
     )
@@ -78,21 +81,37 @@ def _serve(arguments: argparse.Namespace) -> int:
 
     from gentle_ember.store.database import migrate
     from gentle_ember.web import app
+    from gentle_ember.web.certificate import addresses, certificates
+    from gentle_ember.web.events_api import STREAMS
 
     migrate(arguments.data)
     os.environ[app.DATA_VARIABLE] = str(arguments.data)
     os.environ[app.HOSTS_VARIABLE] = arguments.host
+    certificate: Path | None = None
+    key: Path | None = None
+    address = arguments.host
+    if arguments.lan:
+        made, found = certificates(arguments.data / "tls", app.names()), addresses()
+        certificate, key = made.certificate, made.key
+        os.environ[app.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
+        os.environ[app.LAN_VARIABLE] = str(arguments.port)
+        address = "0.0.0.0"  # noqa: S104
     shown = "127.0.0.1" if arguments.host == "0.0.0.0" else arguments.host  # noqa: S104
-    print(f"Gentle Ember: http://{shown}:{arguments.port}  (Ctrl+C stops it)", flush=True)
+    scheme = "https" if arguments.lan else "http"
+    print(f"Gentle Ember: {scheme}://{shown}:{arguments.port}  (Ctrl+C stops it)", flush=True)
+    if arguments.lan:
+        print(f"Pair a phone: {scheme}://{shown}:{arguments.port}/pair", flush=True)
     Granian(
         "gentle_ember.web.app:from_environment",
-        address=arguments.host,
+        address=address,
         port=arguments.port,
         interface=Interfaces.WSGI,
         workers=1,
-        blocking_threads=4,
+        blocking_threads=STREAMS + 8,
         factory=True,
         log_enabled=False,
+        ssl_cert=certificate,
+        ssl_key=key,
     ).serve()
     return 0
 

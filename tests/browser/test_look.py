@@ -7,6 +7,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from tests.serving import settled
+
 AXE = Path("frontend/node_modules/axe-core/axe.min.js").read_text("utf-8")
 STATIC = Path("src/gentle_ember/web/static")
 PAGES = [
@@ -22,7 +24,12 @@ PAGES = [
     "method/cylinder",
     "method/states",
     "fuel_path/ready",
-    "fit",
+    "fit/sheet",
+    "fit/take",
+    "fit/marks",
+    "fit/map",
+    "fit/joints",
+    "fit/record",
 ]
 QUICK = [
     "derate",
@@ -82,14 +89,14 @@ def crawl_workings(page) -> int:
 )
 def test_every_figure_of_a_job_opens_its_working(shop, title, place, least):
     shop.open(title, place)
-    shop.page.wait_for_load_state("networkidle")
+    settled(shop.page)
     assert crawl_workings(shop.page) >= least
 
 
 @pytest.mark.parametrize("name", QUICK)
 def test_every_figure_of_quick_answers_opens_its_working(shop, name):
     shop.page.goto(f"{shop.server.url}/quick/{name}")
-    shop.page.wait_for_load_state("networkidle")
+    settled(shop.page)
     assert crawl_workings(shop.page) >= 1
 
 
@@ -114,11 +121,11 @@ def test_nothing_serious_for_those_who_see_or_move_differently(shop, theme):
     job = page.url.split("/intake")[0]
     for place in PAGES:
         page.goto(f"{job}/{place}")
-        page.wait_for_load_state("networkidle")
+        settled(page)
         found[place] = serious(page, only=only)
     for name in QUICK:
         page.goto(f"{shop.server.url}/quick/{name}")
-        page.wait_for_load_state("networkidle")
+        settled(page)
         found[name] = serious(page, only=only)
     faults = [f"{place}: {fault}" for place, list_ in found.items() for fault in list_]
     assert faults == []
@@ -166,10 +173,10 @@ def test_cylinder_what_ifs_are_dragged_and_not_saved(shop):
     before = hours()
     page.get_by_label(re.compile("^Air")).fill("75")
     expect(page.get_by_text("What if: not saved")).to_be_visible()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert hours() > 2 * before
     page.get_by_role("button", name="Back to the job's own").click()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert hours() == before
     expect(page.locator(".chill svg").first).to_be_visible()
 
@@ -207,7 +214,7 @@ def test_on_a_phone_the_whole_job_is_at_hand(pocket):
     page.wait_for_url("**/intake/set")
     for place in PAGES:
         page.goto(re.sub(r"(/jobs/[^/]+)/.*", rf"\1/{place}", page.url))
-        page.wait_for_load_state("networkidle")
+        settled(page)
         wide = page.evaluate(
             "[...document.querySelectorAll('main *')].filter((e) => e.getBoundingClientRect()"
             ".right > innerWidth + 1 && !e.closest('.sr')).map((e) => e.className).slice(0, 3)"
@@ -231,7 +238,7 @@ def test_first_page_is_light(shop):
         ),
     )
     shop.board()
-    shop.page.wait_for_load_state("networkidle")
+    settled(shop.page)
     assert 10_000 < sum(sizes.values()) <= 170_000
 
 
@@ -239,7 +246,7 @@ def test_nothing_is_fetched_from_elsewhere(shop):
     hosts = set()
     shop.page.on("request", lambda request: hosts.add(request.url.split("/")[2]))
     shop.open("Lambing clinic trailer", "method/cylinder")
-    shop.page.wait_for_load_state("networkidle")
+    settled(shop.page)
     assert hosts == {shop.server.url.split("/")[2]}
 
 

@@ -168,9 +168,11 @@ def test_two_pages_merge_and_a_clash_is_shown_at_the_field(shop, browser):
 
     fill(other, "set.serial", "A-77")
     expect(other.locator('[data-save="saved"]')).to_be_visible()
-    shop.fill("set.tank", "24 L")
     expect(shop.field("set.serial")).to_have_value("A-77")
+    other.context.set_offline(True)
+    shop.fill("set.tank", "24 L")
     fill(other, "set.tank", "30 L")
+    other.context.set_offline(False)
     expect(other.locator('[data-field="set.tank"] .says')).to_contain_text("changed this meanwhile")
     expect(other.locator('[data-field="set.tank"] input').first).to_have_value("30 L")
     other.context.close()

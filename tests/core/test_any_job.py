@@ -12,13 +12,19 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.method.base import NAMES, Verdict, verdict_of
 from gentle_ember.core.method.registry import SCHOOLS, clashes
 from gentle_ember.core.plan import Plan
-from gentle_ember.web import present, present_method
+from gentle_ember.web import present, present_fit, present_method
 from tests.core.facts_of_jobs import variants
 from tests.core.test_job import fact
 from tests.core.test_method import known
 
 CATALOG = load()
 BIOGAS = {"g1": {"kind": "biogas", "pressure": fact(600.0), "methane": fact(0.58)}}
+MOUNT = {
+    "part": "pv-d-101", "wide": fact(0.4), "high": fact(0.3), "room": fact(0.05),
+    "layers": {"l1": {"material": "steel", "thickness": fact(1.5e-3)}},
+    "obstacles": {"o1": {"kind": "tank", "left": fact(0.0), "up": fact(0.0), "wide": fact(0.2),
+                         "high": fact(0.2), "away": fact(0.01)}},
+}  # fmt: skip
 JOBS = {
     "bare": Job(title="bare"),
     "known": known(),
@@ -27,6 +33,13 @@ JOBS = {
         sites__s1__gases=BIOGAS,
         wants__biogas=True,
         wants__remote_tank=True,
+        marks={"m1": MOUNT},
+        fit={
+            "steps": {"gear": {"state": "done", "of": "x"}, "gone": {"state": "done"}},
+            "finds": {"f1": {"what": "a crack"}},
+            "added": {"a1": {"what": "look twice", "after": "gear"}},
+            "fasteners": {"cover": {"count": 4}},
+        },
     ),
     "factory": known(
         set__set_class="dual_fuel",
@@ -63,6 +76,8 @@ def whole(job: Job) -> Plan:
     present_method.states(planned.states)
     present_method.ready(planned)
     present_method.chosen(planned)
+    present_fit.fit(planned, {})
+    present_fit.marks(planned)
     assert planned.route
     return planned
 

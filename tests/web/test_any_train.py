@@ -3,10 +3,11 @@
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from gentle_ember.core.job import Choice
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.train.templates import TEMPLATES
 from gentle_ember.core.trains import Slot, Train
-from gentle_ember.web import present, present_bill, present_path
+from gentle_ember.web import present, present_bill, present_fit, present_path
 from tests.core.sets import CATALOG, fact, job_of
 
 KEYS = sorted(CATALOG.parts)
@@ -37,11 +38,14 @@ def trains(draw):
 def test_any_train_is_judged_and_drawn(train, size):
     fuel = TEMPLATES[train.template].fuel
     pinned = {s.part: CATALOG.parts[s.part] for s in train.slots.values() if s.part}
-    job = job_of(size).model_copy(update={"trains": {str(fuel): train}, "parts": pinned})
+    chosen = Choice(methods=(TEMPLATES[train.template].method,))
+    update = {"trains": {str(fuel): train}, "parts": pinned, "choice": chosen}
+    job = job_of(size).model_copy(update=update)
     plan = Plan(job, CATALOG)
     drawn = present_path.fuel_path(plan)
     present_bill.bill(plan)
     present_path.stack(job)
+    present_fit.fit(plan, {})
     present.ledger(plan)
     assert plan.readiness is not None
     if not train.slots:

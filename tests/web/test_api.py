@@ -25,6 +25,8 @@ from gentle_ember.core import (
     venturi,
 )
 from gentle_ember.core.figure import Method
+from gentle_ember.core.fit import times
+from gentle_ember.core.marks import mount
 from gentle_ember.core.method import gasoline
 from gentle_ember.core.sections import method
 from gentle_ember.core.train import flow, ladder
@@ -337,6 +339,8 @@ def test_every_method_has_its_page(client):
         flow,
         train_gasoline,
         ladder,
+        times,
+        mount,
     )
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()

@@ -2,6 +2,7 @@
   import '../app.css';
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
   import type { Snippet } from 'svelte';
+  import { page } from '$app/state';
   import Working from '$lib/figure/Working.svelte';
   import { working } from '$lib/figure/working.svelte';
   import { beforeNavigate } from '$app/navigation';
@@ -27,7 +28,7 @@
 <QueryClientProvider {client}>
   <div class="page">
     <a class="skip" href="#sheet">To the sheet</a>
-    <TopBar />
+    {#if !page.url.pathname.endsWith('/bench')}<TopBar />{/if}
     {@render children()}
   </div>
   <Working />

@@ -279,6 +279,7 @@ def tasks(job: Job) -> tuple[Task, ...]:
             why = history
         else:
             continue
+        record = job.fit.steps.get(f"task-{check.key}")
         found.append(
             Task(
                 check.key,
@@ -288,8 +289,8 @@ def tasks(job: Job) -> tuple[Task, ...]:
                 check.work.minutes,
                 check.work.holds,
                 seen.decision,
-                seen.done,
-                seen.by,
+                seen.done or (record is not None and record.state == "done"),
+                seen.by or (record.by if record is not None else ""),
             )
         )
     return tuple(found)

@@ -8,7 +8,9 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.marks.records import Mount
 from gentle_ember.core.output import School
 from gentle_ember.core.part import Part
 from gentle_ember.core.site import Site
@@ -197,6 +199,9 @@ class Job(Model):
     """The parts of the trains as they were when chosen; kept by the store, not typed."""
     kit: Key | Literal[""] = ""
     arrived: dict[Key, Arrival] = {}
+    marks: Annotated[dict[Key, Mount], Field(max_length=12)] = {}
+    """Faces parts are mounted on."""
+    fit: Fit = Fit()
     schools: Schools = Schools()
     stages: dict[Key, Stage] = {}
     attachments: dict[Key, Attachment] = {}

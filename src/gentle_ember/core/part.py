@@ -244,6 +244,18 @@ class Part(Model):
     pitch_m: Positive | None = None
     engine_least_m3: Positive | None = None
     engine_most_m3: Positive | None = None
+    body_across_m: Positive | None = None
+    body_up_m: Positive | None = None
+    body_out_m: Positive | None = None
+    """How far it stands off the face it is mounted on."""
+    bolts_across_m: Positive | None = None
+    bolts_up_m: Positive | None = None
+    bolt_m: Positive | None = None
+    """Thread of its mounting bolts."""
+    hole_m: Positive | None = None
+    """The one hole a bulkhead or a panel valve sits in."""
+    behind_m: Positive | None = None
+    """Room it takes behind the face."""
     jet: Annotated[int, Field(ge=20, le=400)] | None = None
     price: Annotated[float, Field(ge=0, le=50_000)] = 0.0
     core: Annotated[float, Field(ge=0, le=5_000)] = 0.0

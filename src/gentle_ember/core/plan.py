@@ -8,8 +8,12 @@ from functools import cached_property
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Caution, Severity, cautions
 from gentle_ember.core.conflicts import conflicts
+from gentle_ember.core.fit.case import FitCase
+from gentle_ember.core.fit.holds import find_items, fit_cautions, fit_items, mount_cautions
+from gentle_ember.core.fit.sheet import Sheet, sheet
 from gentle_ember.core.inspection import Task, tasks
-from gentle_ember.core.job import Job
+from gentle_ember.core.job import Job, Stage, StageState
+from gentle_ember.core.marks.mount import MountPlan, plan_mount
 from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.readiness import Item, readiness
@@ -109,6 +113,27 @@ class Plan:
         return bill(self.job, cases, self.tasks, parts_of(self.job, self.catalog))
 
     @cached_property
+    def mounts(self) -> tuple[MountPlan, ...]:
+        """Every part that is mounted, its place worked out or what hinders it."""
+        parts = parts_of(self.job, self.catalog)
+        return tuple(plan_mount(key, one, parts) for key, one in self.job.marks.items())
+
+    @cached_property
+    def fit(self) -> Sheet:
+        """The fit sheet of this set, method and trains, with what was done on it."""
+        trains = {name: one for name, one in self.fuel_path.items() if name != AS_FOUND}
+        parts = parts_of(self.job, self.catalog)
+        methods = self.job.choice.methods
+        case = FitCase(self.job, trains, parts, self.tasks, self.mounts, methods)
+        return sheet(case)
+
+    @property
+    def fitting(self) -> bool:
+        """Whether the fitting has begun, so that its sheet holds the stage."""
+        stage = self.job.stages.get("fit", Stage())
+        return bool(self.job.fit.steps) or stage.state is not StageState.NOT_STARTED
+
+    @cached_property
     def readiness(self) -> tuple[Item, ...]:
         """What is not known, not at hand, not weighed, or waits for somebody."""
         chosen = tuple((one.school, one.reasons) for one in self.methods.chosen)
@@ -119,7 +144,12 @@ class Plan:
             if line.source is Source.ORDER
         )
         connections = site_connections(self.fuel_path)
-        return readiness(self.job, asked, self.tasks, chosen, connections, orders)
+        fitted = fit_items(self.fit) if self.fitting else ()
+        return (
+            *readiness(self.job, asked, self.tasks, chosen, connections, orders),
+            *fitted,
+            *find_items(self.job),
+        )
 
     @cached_property
     def cautions(self) -> tuple[Caution, ...]:
@@ -135,6 +165,8 @@ class Plan:
                 self.states if self.job.choice.methods else None,
             ),
             *train_cautions(self.fuel_path),
+            *mount_cautions(self.mounts),
+            *fit_cautions(self.job),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 

@@ -29,6 +29,7 @@ _ALL = (
     Kind("elevation", "elevation", "m", 609.6),
     Kind("length", "length", "m", 3.048),
     Kind("small_length", "small length", "m", 0.012),
+    Kind("bolt_length", "bolt length", "m", 0.016),
     Kind("bore", "bore", "m", 0.0127),
     Kind("displacement", "displacement", "m**3", 212e-6),
     Kind("volume", "volume", "m**3", 0.018927),
@@ -51,6 +52,7 @@ _ALL = (
     Kind("ratio", "ratio", "1", 1.05),
     Kind("air_fuel_ratio", "air–fuel ratio", "1", 14.7),
     Kind("count", "count", "1", 2.0),
+    Kind("torque", "torque", "N*m", 9.0),
     Kind("turns", "turns of a screw", "1", 2.5),
     Kind("price", "price", "1", 120.0),
 )

@@ -7,6 +7,7 @@ from typing import Any
 
 from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
+from gentle_ember.demo.fits import FITS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
 from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
@@ -50,6 +51,12 @@ def seed(data: Path) -> int:
             write(step)
         for train in TRAINS.get(demo.key, ()):
             write(train.step(jobs.get(stored.id).job, jobs.catalog))
+        fitted = FITS.get(demo.key)
+        if fitted is not None:
+            for step in fitted.steps(jobs.get(stored.id).job, jobs.catalog):
+                write(step)
+            if ticked := fitted.ticked(jobs.get(stored.id).job, jobs.catalog):
+                write(ticked)
         write(last)
     return len(JOBS)
 

@@ -12,8 +12,9 @@ from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Severity
+from gentle_ember.core.fit.times import Learned, learn
 from gentle_ember.core.job import Job, WaitsFor
-from gentle_ember.core.plan import plan
+from gentle_ember.core.plan import Plan, plan
 from gentle_ember.core.route import current_stage, waits_for
 from gentle_ember.store.models import BoardRow, JobRow
 
@@ -36,8 +37,26 @@ def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
         "stops": sum(c.severity is Severity.STOP for c in planned.cautions),
         "questions": len(planned.questions),
         "running_w": job.set.running.value if job.set.running else None,
+        "times": [list(one) for one in timed(planned)],
         "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
     }
+
+
+def timed(planned: Plan) -> list[tuple[str, int]]:
+    """Kind and seconds of every step that was done and timed."""
+    if not planned.job.fit.steps:
+        return []
+    return [
+        (one.step.kind, one.record.seconds)
+        for one in planned.fit.steps
+        if one.record.state == "done" and one.record.seconds
+    ]
+
+
+def all_times(session: Session) -> dict[str, Learned]:
+    """What the shop took for each kind of step, over all its jobs."""
+    rows = session.scalars(select(BoardRow.times).where(func.json_array_length(BoardRow.times) > 0))
+    return learn((str(kind), float(seconds)) for row in rows for kind, seconds in row)
 
 
 def _searched(job: Job) -> str:

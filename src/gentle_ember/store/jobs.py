@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections import OrderedDict
+from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 from threading import Lock
@@ -15,6 +16,8 @@ from sqlalchemy.orm import Session, sessionmaker
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.change import Change, apply, overlap
 from gentle_ember.core.errors import ChangeError
+from gentle_ember.core.fit.records import Fit
+from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import Job
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
@@ -28,6 +31,7 @@ from gentle_ember.store.errors import (
     NothingToUndoError,
 )
 from gentle_ember.store.models import ChangeRow, JobRow
+from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import valid_job
 
@@ -58,6 +62,8 @@ class JobStore:
         self.engine = engine
         self.parts = parts
         self._documents: OrderedDict[tuple[str, int, datetime], dict[str, Any]] = OrderedDict()
+        self.news = News()
+        self._times: Mapping[str, Learned] | None = None
         self._lock = Lock()
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
@@ -66,6 +72,14 @@ class JobStore:
     def catalog(self) -> Catalog:
         """The catalog as it stands now."""
         return self.parts.catalog
+
+    @property
+    def times(self) -> Mapping[str, Learned]:
+        """What this shop took for each kind of step of the bench; read anew when one is timed."""
+        if self._times is None:
+            with self.reading.begin() as session:
+                self._times = board.all_times(session)
+        return self._times
 
     def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
         """A new job from a document; the same `key` twice gives the same job."""
@@ -139,7 +153,9 @@ class JobStore:
             job, changes, inverse = self._changed(row, changes)
             self._refuse_sign_off(Job.model_validate(row.document), job)
             _append(session, row, "edit", None, key, who, changes, inverse)
-            return self._save(session, row, job)
+            stored = self._save(session, row, job)
+        self.news.tell(job_id, stored.revision)
+        return stored
 
     def _whole(self, row: JobRow) -> dict[str, Any]:
         """A job's document with the fields an earlier version lacked; not to be changed.
@@ -211,9 +227,12 @@ class JobStore:
             changes = [Change(**entry) for entry in wanted]
             job, changes, inverse = self._changed(row, changes)
             _append(session, row, kind, target.revision, key, who, changes, inverse)
-            return self._save(session, row, job)
+            stored = self._save(session, row, job)
+        self.news.tell(job_id, stored.revision)
+        return stored
 
     def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
+        self._times = None
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
         board.write(session, row.id, job, row.updated_at, self.catalog)
@@ -230,6 +249,7 @@ class JobStore:
                 "stages": {},
                 "attachments": {},
                 "arrived": {},
+                "fit": Fit(),
                 "archived": False,
             }
         )
@@ -256,6 +276,7 @@ class JobStore:
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
             board.write(session, new_id, job, at, self.catalog)
             session.flush()
+            self._times = None
             return self._stored(session, new_id)
 
     def log(self, job_id: str) -> list[ChangeRow]:

@@ -63,6 +63,8 @@ class BoardRow(Base):
     questions: Mapped[int]
     running_w: Mapped[float | None]
     fuels: Mapped[list[str]] = mapped_column(JSON)
+    times: Mapped[list[list[Any]]] = mapped_column(JSON)
+    """Kind and seconds of each step of the bench that was timed."""
     updated_at: Mapped[datetime]
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
+from fractions import Fraction
 from functools import lru_cache
 
 from gentle_ember.core.figure import Figure, Input, Rounding
@@ -79,6 +80,20 @@ def show_value(value: float, kind: str, system: System, significant: int = 6) ->
     if number == number.to_integral_value():
         number = number.to_integral_value()
     return text_of(number), unit.text
+
+
+def tape(value_m: float, system: System) -> str:
+    """A distance as it is found on a tape: to the nearest 1/32 in, or to half a millimetre.
+
+    >>> tape(0.133, "us"), tape(0.203, "us"), tape(0.133, "metric")
+    ('5-1/4 in', '8 in', '133 mm')
+    """
+    if system == "metric":
+        return f"{round(value_m * 2e3) / 2:g} mm"
+    whole, rest = divmod(round(value_m / 0.0254 * 32), 32)
+    part = Fraction(rest, 32)
+    text = f"{whole}-{part}" if whole and part else str(part if part else whole)
+    return f"{text} in"
 
 
 def show_input(entry: Input, system: System) -> str:

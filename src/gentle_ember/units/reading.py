@@ -26,6 +26,12 @@ _WATER = re.compile(
     r'(?:inches|inch|in\.?|")\s*(?:of\s+)?(?:w\.?\s*c\.?|h2o|water(?:\s+column)?|wg)(?![a-z])',
     re.I,
 )
+_TORQUES = (
+    (re.compile(r"(?<![a-z])n\s*[·.*]?\s*m(?![a-z])", re.I), "newtonmetre"),
+    (re.compile(r"(?<![a-z])(?:in\s*[·.*-]?\s*lbf?|lbf?\s*[·.*-]?\s*in)(?![a-z])", re.I), "inlb"),
+    (re.compile(r"(?<![a-z])(?:ft\s*[·.*-]?\s*lbf?|lbf?\s*[·.*-]?\s*ft)(?![a-z])", re.I), "ftlb"),
+)
+"""Torques are written as products; read as one word before products are."""
 _OUNCES = re.compile(r"(?:oz|ounces?)\s*(?:/|per)\s*(?:in\s*(?:\^|\*\*)?\s*2|sq\.?\s*in\.?)", re.I)
 _NUMBER = re.compile(
     r"(?P<whole>[-+]?(?:\d[\d,]*\.?\d*|\.\d+)(?:e[-+]?\d+)?)"
@@ -70,6 +76,7 @@ _ALIASES: dict[str, str] = {
     "cfh": "foot**3/hour", "scfh": "foot**3/hour", "ft3/h": "foot**3/hour",
     "ft3/hr": "foot**3/hour", "m3/h": "meter**3/hour", "lb/h": "pound/hour",
     "lb/hr": "pound/hour", "kg/h": "kilogram/hour", "kg/hr": "kilogram/hour",
+    "newtonmetre": "newton*meter", "inlb": "force_pound*inch", "ftlb": "force_pound*foot",
     "gph": "gallon/hour", "gal/h": "gallon/hour", "l/h": "liter/hour",
 }  # fmt: skip
 _KELVIN_ONLY = {"k": "kelvin"}
@@ -128,6 +135,8 @@ def _clean(text: str) -> str:
     text = text.replace("²", "2").replace("³", "3").strip()
     text = _WATER.sub(" inwc ", text)
     text = _OUNCES.sub(" osi ", text)
+    for pattern, word in _TORQUES:
+        text = pattern.sub(f" {word} ", text)
     text = re.sub(r"(?<=[\d\s])[xX](?=[\s\d])", "*", text)
     text = re.sub(r"\bsq\.?\s*in\b", "in2", text, flags=re.I)
     text = re.sub(r"(?<=[A-Za-z])(?:\^|\*\*)(?=[23])", "", text)

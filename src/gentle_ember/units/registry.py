@@ -44,6 +44,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "length": (Unit("ft", "ft", 2), Unit("m", "m", 2)),
     "bore": (Unit("in", "inch", 3), Unit("mm", "mm", 2)),
     "small_length": (Unit("in", "inch", 3), Unit("mm", "mm", 1)),
+    "bolt_length": (Unit("mm", "mm", 0), Unit("mm", "mm", 0)),
     "displacement": (Unit("cc", "cm**3", 0), Unit("cc", "cm**3", 0)),
     "volume": (Unit("gal", "gallon", 2), Unit("L", "L", 2)),
     "temperature": (Unit("°F", "degF", 1), Unit("°C", "degC", 1)),
@@ -68,6 +69,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "ratio": (Unit("", "dimensionless", 3), Unit("", "dimensionless", 3)),
     "air_fuel_ratio": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
     "count": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
+    "torque": (Unit("in·lb", "force_pound * inch", 0), Unit("N·m", "N*m", 1)),
     "turns": (Unit("turns", "dimensionless", 1), Unit("turns", "dimensionless", 1)),
     "price": (Unit("$", "dimensionless", 0), Unit("$", "dimensionless", 0)),
 }

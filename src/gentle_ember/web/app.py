@@ -13,14 +13,18 @@ from gentle_ember import __version__
 from gentle_ember.web import (
     board_api,
     catalog_api,
+    events_api,
     files_api,
+    fit_api,
     fuel_path_api,
     jobs_api,
     methods_api,
+    pairing,
     problems,
     quick_api,
     shell,
 )
+from gentle_ember.web.certificate import addresses, certificates
 from gentle_ember.web.schemas import HealthOut
 from gentle_ember.web.services import open_services
 
@@ -31,9 +35,14 @@ MODULES = (
     files_api,
     methods_api,
     fuel_path_api,
+    fit_api,
     catalog_api,
+    events_api,
+    pairing,
 )
 DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
+LAN_VARIABLE = "GENTLE_EMBER_LAN"
+"""Port on the network, where the shop is served there."""
 LARGEST_REQUEST = 600 * 1024 * 1024
 LOOPBACK = frozenset({"localhost", "127.0.0.1", "::1"})
 _HEADERS = {
@@ -46,12 +55,15 @@ _HEADERS = {
 }
 
 
-def create_app(data: Path, *, hosts: frozenset[str] = frozenset()) -> OpenAPI:
+def create_app(
+    data: Path, *, hosts: frozenset[str] = frozenset(), lan: pairing.Lan | None = None
+) -> OpenAPI:
     """The app on a data folder.
 
     Args:
         data: folder of database and attachments; made when missing.
         hosts: names it may be reached by besides loopback.
+        lan: how it is reached on the network; None where it is served on this machine only.
     """
     app = OpenAPI(
         __name__,
@@ -64,6 +76,7 @@ def create_app(data: Path, *, hosts: frozenset[str] = frozenset()) -> OpenAPI:
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     app.extensions["gentle_ember"] = open_services(data)
+    app.extensions["gentle_ember_lan"] = lan
     problems.register(app)
     for module in MODULES:
         app.register_api(module.api)
@@ -88,7 +101,7 @@ def create_app(data: Path, *, hosts: frozenset[str] = frozenset()) -> OpenAPI:
             return problems.problem(
                 403, "origin", "Refused", "Writes are taken only from Gentle Ember's own page."
             )
-        return None
+        return pairing.refused(lan)
 
     @app.after_request
     def _headers(response: Response) -> Response:
@@ -115,4 +128,19 @@ def _same_origin() -> bool:
 def from_environment() -> OpenAPI:
     """The app as the server process starts it."""
     hosts = frozenset(filter(None, os.environ.get(HOSTS_VARIABLE, "").split(",")))
-    return create_app(Path(os.environ[DATA_VARIABLE]), hosts=hosts)
+    data, port = Path(os.environ[DATA_VARIABLE]), os.environ.get(LAN_VARIABLE)
+    return create_app(data, hosts=hosts, lan=on_lan(data, int(port)) if port else None)
+
+
+def names() -> tuple[str, ...]:
+    """Every name the shop's certificate is for."""
+    return (*addresses(), "localhost", "127.0.0.1", "::1")
+
+
+def on_lan(data: Path, port: int) -> pairing.Lan:
+    """How a shop is reached on its network, its certificates made when they are missing."""
+    folder = data / "tls"
+    found = addresses()
+    made = certificates(folder, names())
+    urls = tuple(f"https://{f'[{one}]' if ':' in one else one}:{port}" for one in found)
+    return pairing.Lan(urls, pairing.token(folder), made.authority, made.fingerprint)

@@ -35,13 +35,15 @@ api = APIBlueprint(
 _PICTURES = re.compile(r"\.(jpe?g|png|webp|gif|bmp|tiff?|heic)$", re.I)
 
 
-def _download(content: bytes | str, name: str, mimetype: str) -> Response:
+def download(content: bytes | str, name: str, mimetype: str) -> Response:
+    """A file to be saved under a name."""
     response = Response(content, mimetype=mimetype)
     response.headers.set("Content-Disposition", "attachment", filename=name)
     return response
 
 
-def _slug(title: str) -> str:
+def slug(title: str) -> str:
+    """A title as the beginning of a file's name."""
     return re.sub(r"[^a-z0-9]+", "-", title.lower()).strip("-")[:60] or "job"
 
 
@@ -50,7 +52,7 @@ def export(path: JobPath) -> Response:
     """The job as one open zip."""
     content = export_job(services().jobs, services().attachments, path.job_id)
     title = services().jobs.get(path.job_id).job.title
-    return _download(content, f"{_slug(title)}.zip", "application/zip")
+    return download(content, f"{slug(title)}.zip", "application/zip")
 
 
 @api.get("/jobs/<job_id>/parts.csv")
@@ -58,7 +60,7 @@ def parts_table(path: JobPath) -> Response:
     """The bill of materials as CSV."""
     job = services().jobs.get(path.job_id).job
     text = bill_csv(services().plan(job).bill, services().catalog.suppliers)
-    return _download(text, f"{_slug(job.title)}-parts.csv", "text/csv")
+    return download(text, f"{slug(job.title)}-parts.csv", "text/csv")
 
 
 @api.get("/jobs/<job_id>/parts.pdf")
@@ -68,7 +70,7 @@ def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
     content = bill_pdf(
         job.title, job.owner, services().plan(job).bill, services().catalog.suppliers, query.system
     )
-    return _download(content, f"{_slug(job.title)}-parts.pdf", "application/pdf")
+    return download(content, f"{slug(job.title)}-parts.pdf", "application/pdf")
 
 
 @api.get("/jobs/<job_id>/output.csv")
@@ -76,7 +78,7 @@ def table(path: JobPath, query: CsvQuery) -> Response:
     """The output table."""
     job = services().jobs.get(path.job_id).job
     text = output_csv(services().plan(job), query.system)
-    return _download(text, f"{_slug(job.title)}-output.csv", "text/csv")
+    return download(text, f"{slug(job.title)}-output.csv", "text/csv")
 
 
 @api.post("/import", responses={201: SnapshotOut})
@@ -133,7 +135,8 @@ def attach(path: JobPath) -> tuple[Response, int]:
         key=request.headers.get("Idempotency-Key") or str(uuid.uuid4()),
         who=request.args.get("who", "")[:120],
     )
-    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
+    views = set(filter(None, request.args.get("views", "").split(",")))
+    return jsonify(snapshot(stored, services().plan(stored.job), views)), 201
 
 
 @api.get("/jobs/<job_id>/attachments/<key>")
@@ -143,7 +146,7 @@ def attachment(path: AttachmentPath) -> Response:
     if entry is None:
         raise NotFoundError("The job has no such file.")
     content = services().attachments.get(entry.sha256)
-    return _download(content, entry.name, "application/octet-stream")
+    return download(content, entry.name, "application/octet-stream")
 
 
 @api.get("/jobs/<job_id>/photos/<key>")

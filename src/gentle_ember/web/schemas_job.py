@@ -18,6 +18,7 @@ from gentle_ember.web.schemas import (
     StageOut,
 )
 from gentle_ember.web.schemas_catalog import BillOut
+from gentle_ember.web.schemas_fit import FitOut, MarksOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
 
 
@@ -272,6 +273,8 @@ class SnapshotOut(BaseModel):
     stack: StackOut | None
     bill: BillOut | None
     house: list[HouseOut] | None
+    fit: FitOut | None
+    marks: MarksOut | None
 
 
 class OfferOut(BaseModel):

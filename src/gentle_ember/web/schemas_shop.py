@@ -158,3 +158,24 @@ class MethodPageOut(BaseModel):
     page: str
     title: str
     html: str
+
+
+class WayInOut(BaseModel):
+    """One address of the shop with its codes, as SVG."""
+
+    address: str
+    join: str
+    authority: str
+
+
+class PairOut(BaseModel):
+    """What a phone reads to come in."""
+
+    ways: list[WayInOut]
+    fingerprint: str
+
+
+class JoinQuery(Request):
+    """The pairing code."""
+
+    token: str = Field(max_length=80)

@@ -300,6 +300,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Revisions of a job as they are written, as server-sent events; a beat between them. */
+        get: operations["events_events__job_id__events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/export": {
         parameters: {
             query?: never;
@@ -309,6 +326,23 @@ export interface paths {
         };
         /** The job as one open zip. */
         get: operations["files_export_jobs__job_id__export_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/label.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The panel label at true size: as SVG alone, as PDF on a sheet. */
+        get: operations["fit_panel_label_label__form__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -343,6 +377,23 @@ export interface paths {
         };
         /** The change log, newest first. */
         get: operations["jobs_log__job_id__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/marks/{key}/template.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drill template of a mount, on a sheet with rulers, or the whole face. */
+        get: operations["fit_drill_template_marks__key__template__form__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -513,6 +564,57 @@ export interface paths {
         };
         /** One method's page. */
         get: operations["methods_show__page__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Addresses and codes a phone reads to come in. */
+        get: operations["pair_pair_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's authority, to be trusted once by each phone. */
+        get: operations["pair_authority_authority_crt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Let a phone in that has the code. */
+        get: operations["pair_join_join_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -713,6 +815,29 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Added
+         * @description A step somebody added.
+         */
+        Added: {
+            /**
+             * After
+             * @default
+             */
+            after: string | "";
+            /**
+             * Minutes
+             * @default 10
+             */
+            minutes: number;
+            /** What */
+            what: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * AmountOut
          * @description A number that belongs to a trouble.
          */
@@ -849,6 +974,18 @@ export interface components {
             subject: string;
         };
         /**
+         * BackOut
+         * @description A part somebody gets back.
+         */
+        BackOut: {
+            /** Key */
+            key: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * BillGroupOut
          * @description Lines that come from one place.
          */
@@ -898,6 +1035,22 @@ export interface components {
             questions: components["schemas"]["AssumedOut"][];
             /** Suppliers */
             suppliers: components["schemas"]["SupplierOut"][];
+        };
+        /**
+         * BlockerOut
+         * @description What is in the way, and by how much.
+         */
+        BlockerOut: {
+            /** Metric */
+            metric: string;
+            /** Path */
+            path: string;
+            /** Us */
+            us: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /**
          * BoardGroupOut
@@ -1207,6 +1360,43 @@ export interface components {
             methods: components["schemas"]["ChosenMethodOut"][];
         };
         /**
+         * ComesBack
+         * @description A part taken off that somebody gets back: jet, core, bracket.
+         */
+        ComesBack: {
+            /**
+             * Back
+             * @default false
+             */
+            back: boolean;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * To
+             * @default owner
+             * @enum {string}
+             */
+            to: "owner" | "supplier" | "shop";
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
+        /**
          * Confirmation
          * @description Something of the readiness list, confirmed by somebody.
          */
@@ -1485,6 +1675,16 @@ export interface components {
             temperature_k: number;
         };
         /**
+         * DoOut
+         * @description One thing to do at once.
+         */
+        DoOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * EditIn
          * @description A change to a train's order.
          */
@@ -1584,6 +1784,50 @@ export interface components {
             value: number;
         };
         /**
+         * Fastener
+         * @description Screws of one place: how many, which, hidden or not, which goes back first, how secured.
+         */
+        Fastener: {
+            /**
+             * Count
+             * @default null
+             */
+            count: number | null;
+            /**
+             * First
+             * @default
+             */
+            first: string;
+            /**
+             * Hidden
+             * @default
+             */
+            hidden: string;
+            /**
+             * Secured
+             * @default
+             * @enum {string}
+             */
+            secured: "" | "torque" | "locker" | "washer" | "none";
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+        };
+        /**
+         * FastenerOut
+         * @description A place of the fastener map.
+         */
+        FastenerOut: {
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * FaultOut
          * @description What a state lets happen.
          */
@@ -1640,6 +1884,40 @@ export interface components {
          */
         FiguresOut: components["schemas"]["FigureOut"][];
         /**
+         * Find
+         * @description Something found in the middle of the work, and what was decided.
+         */
+        Find: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Decision
+             * @default open
+             * @enum {string}
+             */
+            decision: "open" | "go_on" | "order" | "stop";
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string | "";
+            /** What */
+            what: string;
+        };
+        /**
          * Finding
          * @description One place of the walk-round: how it looked, what was measured, what is decided, done by.
          */
@@ -1668,6 +1946,112 @@ export interface components {
              * @default
              */
             value: string;
+        };
+        /**
+         * Fit
+         * @description Everything kept of the fitting.
+         */
+        Fit: {
+            /**
+             * Added
+             * @default {}
+             */
+            added: {
+                [key: string]: components["schemas"]["Added"];
+            };
+            /**
+             * Back
+             * @default {}
+             */
+            back: {
+                [key: string]: components["schemas"]["ComesBack"];
+            };
+            /**
+             * Fasteners
+             * @default {}
+             */
+            fasteners: {
+                [key: string]: components["schemas"]["Fastener"];
+            };
+            /**
+             * Finds
+             * @default {}
+             */
+            finds: {
+                [key: string]: components["schemas"]["Find"];
+            };
+            /**
+             * Left
+             * @default {}
+             */
+            left: {
+                [key: string]: components["schemas"]["LeftBehind"];
+            };
+            /**
+             * Packed
+             * @default {}
+             */
+            packed: {
+                [key: string]: components["schemas"]["Packed"];
+            };
+            /**
+             * Smelled
+             * @default {}
+             */
+            smelled: {
+                [key: string]: components["schemas"]["Smell"];
+            };
+            /**
+             * Steps
+             * @default {}
+             */
+            steps: {
+                [key: string]: components["schemas"]["StepRecord"];
+            };
+            /**
+             * Studs
+             * @default
+             * @enum {string}
+             */
+            studs: "" | "longer" | "back_out" | "extend";
+            /**
+             * Tight
+             * @default {}
+             */
+            tight: {
+                [key: string]: components["schemas"]["Tight"];
+            };
+        };
+        /**
+         * FitOut
+         * @description The fit sheet with its lists.
+         */
+        FitOut: {
+            /** Back */
+            back: components["schemas"]["BackOut"][];
+            /** Done */
+            done: number;
+            /** Fasteners */
+            fasteners: components["schemas"]["FastenerOut"][];
+            /** Joints */
+            joints: components["schemas"]["JointStateOut"][];
+            left: components["schemas"]["FigureOut"] | null;
+            /** Next */
+            next: string;
+            /** Photos */
+            photos: {
+                [key: string]: string[];
+            };
+            smell: components["schemas"]["SmellOut"];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Take */
+            take: components["schemas"]["TakeOut"][];
+            /** Total */
+            total: number;
+            /** Undone */
+            undone: components["schemas"]["UndoneOut"][];
+            whole: components["schemas"]["FigureOut"] | null;
         };
         /**
          * FlowOut
@@ -2079,6 +2463,24 @@ export interface components {
             run: components["schemas"]["FigureOut"];
         };
         /**
+         * HoleOut
+         * @description A hole as marked.
+         */
+        HoleOut: {
+            across: components["schemas"]["OffsetOut"] | null;
+            /** Diameter M */
+            diameter_m: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            upright: components["schemas"]["OffsetOut"] | null;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
          * House
          * @description The house side of a gas: its sections, and which one ends at the generator's stub.
          */
@@ -2303,6 +2705,21 @@ export interface components {
                 [key: string]: components["schemas"]["Finding"];
             };
             /**
+             * @default {
+             *       "added": {},
+             *       "back": {},
+             *       "fasteners": {},
+             *       "finds": {},
+             *       "left": {},
+             *       "packed": {},
+             *       "smelled": {},
+             *       "steps": {},
+             *       "studs": "",
+             *       "tight": {}
+             *     }
+             */
+            fit: components["schemas"]["Fit"];
+            /**
              * Kit
              * @default
              */
@@ -2316,6 +2733,13 @@ export interface components {
              *     }
              */
             load: components["schemas"]["Load"];
+            /**
+             * Marks
+             * @default {}
+             */
+            marks: {
+                [key: string]: components["schemas"]["Mount"];
+            };
             /**
              * Owner
              * @default
@@ -2531,6 +2955,40 @@ export interface components {
             why: string;
         };
         /**
+         * JointStateOut
+         * @description A joint and its leak pass.
+         */
+        JointStateOut: {
+            /** By */
+            by: string;
+            /** Fitter */
+            fitter: boolean;
+            /** Fuel */
+            fuel: string;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Made */
+            made: boolean;
+            /** On */
+            on: string;
+            /** On Day */
+            on_day: boolean;
+            /** Passed */
+            passed: boolean;
+            /** Seal */
+            seal: string;
+            /** Step */
+            step: string;
+            /** Subject */
+            subject: string;
+            /** Title */
+            title: string;
+            /** Void */
+            void: string;
+        };
+        /**
          * JudgedOut
          * @description A school judged on this set.
          */
@@ -2646,6 +3104,20 @@ export interface components {
             price: number;
         };
         /**
+         * Layer
+         * @description One layer the drill goes through, from the front.
+         */
+        Layer: {
+            /**
+             * Material
+             * @default steel
+             * @enum {string}
+             */
+            material: "steel" | "aluminium" | "plastic" | "composite";
+            /** @default null */
+            thickness: components["schemas"]["Fact"] | null;
+        };
+        /**
          * LayerOut
          * @description One layer of the stack.
          */
@@ -2683,6 +3155,42 @@ export interface components {
             puts_out: components["schemas"]["PutsOut"][];
             /** Runs */
             runs: components["schemas"]["RunOut"][];
+        };
+        /**
+         * LeftBehind
+         * @description A hole, a cut or a bend in the machine that was not there before.
+         */
+        LeftBehind: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Kind
+             * @default hole
+             * @enum {string}
+             */
+            kind: "hole" | "cut" | "bent" | "removed";
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * State
+             * @default used
+             * @enum {string}
+             */
+            state: "used" | "abandoned" | "closed";
+            /**
+             * Undo
+             * @default unknown
+             * @enum {string}
+             */
+            undo: "unknown" | "yes" | "partly" | "no";
+            /** What */
+            what: string;
         };
         /**
          * LibraryOut
@@ -2797,17 +3305,16 @@ export interface components {
          */
         Look: "not_looked" | "good" | "watch" | "bad";
         /**
-         * MeasureOut
-         * @description A distance on the sketch.
+         * MarksOut
+         * @description Mounts worked out, and parts that want one.
          */
-        MeasureOut: {
-            figure: components["schemas"]["FigureOut"];
-            /** Key */
-            key: string;
-            /** Least M */
-            least_m: number | null;
-            /** Trouble */
-            trouble: string;
+        MarksOut: {
+            /** Mounts */
+            mounts: components["schemas"]["MountOut"][];
+            /** Things */
+            things: components["schemas"]["ThingOut"][];
+            /** Wanting */
+            wanting: components["schemas"]["WantingOut"][];
         };
         /**
          * Metal
@@ -2878,6 +3385,129 @@ export interface components {
             why: string;
         };
         /**
+         * Mount
+         * @description A part to be mounted, the face it goes on, and what is round it.
+         */
+        Mount: {
+            /**
+             * Face
+             * @default panel
+             * @enum {string}
+             */
+            face: "panel" | "tube";
+            /** @default null */
+            high: components["schemas"]["Fact"] | null;
+            /**
+             * Hooks
+             * @default [
+             *       "left",
+             *       "right",
+             *       "top",
+             *       "bottom"
+             *     ]
+             */
+            hooks: ("left" | "right" | "top" | "bottom")[];
+            /**
+             * Layers
+             * @default {}
+             */
+            layers: {
+                [key: string]: components["schemas"]["Layer"];
+            };
+            /** @default null */
+            left: components["schemas"]["Fact"] | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Obstacles
+             * @default {}
+             */
+            obstacles: {
+                [key: string]: components["schemas"]["Obstacle"];
+            };
+            /**
+             * Part
+             * @default
+             */
+            part: string | "";
+            /**
+             * Reach
+             * @default front
+             * @enum {string}
+             */
+            reach: "front" | "left" | "right" | "top" | "bottom";
+            /** @default null */
+            room: components["schemas"]["Fact"] | null;
+            /** @default null */
+            stand_off: components["schemas"]["Fact"] | null;
+            /**
+             * Stands
+             * @default true
+             */
+            stands: boolean;
+            /** @default null */
+            up: components["schemas"]["Fact"] | null;
+            /** @default null */
+            wide: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * MountOut
+         * @description A mount worked out.
+         */
+        MountOut: {
+            /** Behind */
+            behind: string;
+            /** Blockers */
+            blockers: components["schemas"]["BlockerOut"][];
+            /** Body */
+            body: number[] | null;
+            bolt: components["schemas"]["FigureOut"] | null;
+            /** Centre */
+            centre: number[] | null;
+            /** Computed */
+            computed: boolean;
+            depth: components["schemas"]["BothOut"] | null;
+            /** Drilled */
+            drilled: boolean;
+            /** High M */
+            high_m: number | null;
+            /** Holes */
+            holes: components["schemas"]["HoleOut"][];
+            /** Key */
+            key: string;
+            /** Missing */
+            missing: components["schemas"]["AssumedOut"][];
+            /** Name */
+            name: string;
+            needs_behind: components["schemas"]["BothOut"] | null;
+            /** Obstacles */
+            obstacles: components["schemas"]["ObstacleOut"][];
+            /** Part */
+            part: string;
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+            play: components["schemas"]["BothOut"] | null;
+            /** Ready */
+            ready: boolean;
+            room: components["schemas"]["FigureOut"] | null;
+            /** Stops */
+            stops: components["schemas"]["AssumedOut"][];
+            thick: components["schemas"]["BothOut"];
+            /** Thread */
+            thread: string;
+            /** Tightest */
+            tightest: string;
+            /** Wide M */
+            wide_m: number | null;
+            /** Wrench */
+            wrench: string;
+            /** Wrench M */
+            wrench_m: number | null;
+        };
+        /**
          * NewJobIn
          * @description A new job by its title.
          */
@@ -2891,6 +3521,58 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * Obstacle
+         * @description Something before or behind the face: a rectangle on it, and how far off it stands.
+         */
+        Obstacle: {
+            /** @default null */
+            away: components["schemas"]["Fact"] | null;
+            /** @default null */
+            high: components["schemas"]["Fact"] | null;
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "exhaust" | "plug" | "pull_rope" | "filter" | "wheel" | "handle" | "wiring" | "tank" | "structure" | "fold" | "other";
+            /** @default null */
+            left: components["schemas"]["Fact"] | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Side
+             * @default behind
+             * @enum {string}
+             */
+            side: "front" | "behind";
+            /** @default null */
+            up: components["schemas"]["Fact"] | null;
+            /** @default null */
+            wide: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * ObstacleOut
+         * @description A thing on the face, as drawn: left, lower, right, upper side [m].
+         */
+        ObstacleOut: {
+            /** Box */
+            box: number[];
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "front" | "behind";
         };
         /**
          * OfferOut
@@ -2911,6 +3593,21 @@ export interface components {
             us: string;
             /** Value */
             value: number;
+        };
+        /**
+         * OffsetOut
+         * @description A distance from an edge.
+         */
+        OffsetOut: {
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "left" | "right" | "top" | "bottom";
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
         };
         /**
          * OptionOut
@@ -2957,6 +3654,32 @@ export interface components {
             rating: components["schemas"]["FigureOut"];
         };
         /**
+         * Packed
+         * @description A tool or a consumable, ticked before leaving the shop.
+         */
+        Packed: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+        };
+        /**
+         * PairOut
+         * @description What a phone reads to come in.
+         */
+        PairOut: {
+            /** Fingerprint */
+            fingerprint: string;
+            /** Ways */
+            ways: components["schemas"]["WayInOut"][];
+        };
+        /**
          * Part
          * @description One part, as its maker states it; a job keeps its own copy of those it uses.
          *
@@ -2971,10 +3694,45 @@ export interface components {
              */
             anti_siphon: boolean;
             /**
+             * Behind M
+             * @default null
+             */
+            behind_m: number | null;
+            /**
              * Bend M
              * @default null
              */
             bend_m: number | null;
+            /**
+             * Body Across M
+             * @default null
+             */
+            body_across_m: number | null;
+            /**
+             * Body Out M
+             * @default null
+             */
+            body_out_m: number | null;
+            /**
+             * Body Up M
+             * @default null
+             */
+            body_up_m: number | null;
+            /**
+             * Bolt M
+             * @default null
+             */
+            bolt_m: number | null;
+            /**
+             * Bolts Across M
+             * @default null
+             */
+            bolts_across_m: number | null;
+            /**
+             * Bolts Up M
+             * @default null
+             */
+            bolts_up_m: number | null;
             /**
              * Bore M
              * @default null
@@ -3055,6 +3813,11 @@ export interface components {
              * @default 0
              */
             gaskets: number;
+            /**
+             * Hole M
+             * @default null
+             */
+            hole_m: number | null;
             /**
              * Hottest K
              * @default null
@@ -3257,6 +4020,18 @@ export interface components {
             train: components["schemas"]["Train"];
             /** Worst */
             worst: string;
+        };
+        /**
+         * PassOut
+         * @description A pass of the drill.
+         */
+        PassOut: {
+            /** Bit */
+            bit: string;
+            /** Do */
+            do: string;
+            /** Size */
+            size: string;
         };
         /**
          * PathLineOut
@@ -4037,6 +4812,57 @@ export interface components {
             [key: string]: number | string | null;
         };
         /**
+         * Smell
+         * @description Gas was smelled: when, at which step, and what cleared it.
+         */
+        Smell: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Cause
+             * @default
+             */
+            cause: string;
+            /**
+             * Cleared By
+             * @default
+             */
+            cleared_by: string;
+            /**
+             * Cleared On
+             * @default
+             */
+            cleared_on: string;
+            /**
+             * Did
+             * @default []
+             */
+            did: string[];
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string | "";
+        };
+        /**
+         * SmellOut
+         * @description What to do when gas is smelled.
+         */
+        SmellOut: {
+            /** At Once */
+            at_once: components["schemas"]["DoOut"][];
+            /** Next */
+            next: string[];
+        };
+        /**
          * SnapshotOut
          * @description A job as it stands, with what follows from it.
          */
@@ -4049,6 +4875,7 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             chosen: components["schemas"]["ChosenOut"] | null;
+            fit: components["schemas"]["FitOut"] | null;
             /** House */
             house: components["schemas"]["HouseOut"][] | null;
             /** Id */
@@ -4056,6 +4883,7 @@ export interface components {
             inspection: components["schemas"]["InspectionOut"] | null;
             job: components["schemas"]["Job"];
             ledger: components["schemas"]["LedgerOut"] | null;
+            marks: components["schemas"]["MarksOut"] | null;
             methods: components["schemas"]["MethodsOut"] | null;
             output: components["schemas"]["OutputOut"] | null;
             path: components["schemas"]["FuelPathOut"] | null;
@@ -4076,7 +4904,7 @@ export interface components {
                 [key: string]: components["schemas"]["ShownFact"];
             };
             /** Sketch */
-            sketch: components["schemas"]["MeasureOut"][] | null;
+            sketch: components["schemas"]["gentle_ember__web__schemas_job__MeasureOut"][] | null;
             stack: components["schemas"]["StackOut"] | null;
             states: components["schemas"]["StatesOut"] | null;
             /** Updated At */
@@ -4244,6 +5072,111 @@ export interface components {
             who: string;
         };
         /**
+         * StepOut
+         * @description A step of the fit sheet as it stands.
+         */
+        StepOut: {
+            bad: components["schemas"]["BothOut"];
+            caution: components["schemas"]["BothOut"];
+            /** Fuel */
+            fuel: string;
+            good: components["schemas"]["BothOut"];
+            /** Joint */
+            joint: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Learned */
+            learned: number;
+            /** Measures */
+            measures: components["schemas"]["gentle_ember__web__schemas_fit__MeasureOut"][];
+            /** Minutes */
+            minutes: number;
+            /** Opens */
+            opens: boolean;
+            /** Parts */
+            parts: string[];
+            /** Phase */
+            phase: string;
+            /** Photo */
+            photo: string;
+            /** Photos */
+            photos: number;
+            /** Place */
+            place: string;
+            /** Secured */
+            secured: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "next" | "done" | "skipped" | "stale";
+            /** Subject */
+            subject: string;
+            /** Takes */
+            takes: string[];
+            /** Tools */
+            tools: string[];
+            torque: components["schemas"]["TorqueOut"] | null;
+            /** Waits */
+            waits: components["schemas"]["BothOut"][];
+            what: components["schemas"]["BothOut"];
+            why: components["schemas"]["BothOut"];
+        };
+        /**
+         * StepRecord
+         * @description A step of the sheet as it went.
+         */
+        StepRecord: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /**
+             * State
+             * @default open
+             * @enum {string}
+             */
+            state: "open" | "done" | "skipped";
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
+        /**
          * Studs
          * @description The studs that carry carburetor and air cleaner, measured with the air cleaner off.
          */
@@ -4282,6 +5215,29 @@ export interface components {
             price: number;
             /** Terms */
             terms: string;
+        };
+        /**
+         * TakeOut
+         * @description A tool, a consumable or a part to take along.
+         */
+        TakeOut: {
+            /** By */
+            by: string;
+            /** Count */
+            count: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tool" | "consumable" | "part";
+            /** Packed */
+            packed: boolean;
+            /** Uses */
+            uses: string[];
+            /** What */
+            what: string;
         };
         /**
          * TaskOut
@@ -4326,6 +5282,64 @@ export interface components {
             title: string;
             /** Usual */
             usual: boolean;
+        };
+        /**
+         * ThingOut
+         * @description A kind of thing on a face, and what a part keeps off it.
+         */
+        ThingOut: {
+            /** Kind */
+            kind: string;
+            /** Metric */
+            metric: string;
+            /** Name */
+            name: string;
+            /** Us */
+            us: string;
+        };
+        /**
+         * Tight
+         * @description A joint's leak pass: how, by whom, and what the joint was then.
+         */
+        Tight: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * How
+             * @default soap
+             * @enum {string}
+             */
+            how: "soap" | "decay" | "vacuum";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Passed
+             * @default false
+             */
+            passed: boolean;
+        };
+        /**
+         * TorqueOut
+         * @description How tight, and where that comes from.
+         */
+        TorqueOut: {
+            /** Metric */
+            metric: string;
+            /** Source */
+            source: string;
+            /** Us */
+            us: string;
         };
         /**
          * Train
@@ -4430,6 +5444,20 @@ export interface components {
             why: string;
         };
         /**
+         * UndoneOut
+         * @description Work done that the sheet no longer has.
+         */
+        UndoneOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** On */
+            on: string;
+            /** What */
+            what: string;
+        };
+        /**
          * UnitOut
          * @description Shown = SI × factor + offset.
          */
@@ -4505,6 +5533,18 @@ export interface components {
             total: number;
         };
         /**
+         * WantingOut
+         * @description A part that still wants a place.
+         */
+        WantingOut: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Part */
+            part: string;
+        };
+        /**
          * Wants
          * @description What the owner asks for.
          */
@@ -4539,6 +5579,18 @@ export interface components {
              * @default false
              */
             remote_tank: boolean;
+        };
+        /**
+         * WayInOut
+         * @description One address of the shop with its codes, as SVG.
+         */
+        WayInOut: {
+            /** Address */
+            address: string;
+            /** Authority */
+            authority: string;
+            /** Join */
+            join: string;
         };
         /**
          * WayOut
@@ -4606,6 +5658,37 @@ export interface components {
             /** Name */
             name: string;
             us: components["schemas"]["ScaleOut"];
+        };
+        /**
+         * MeasureOut
+         * @description A length or turns the step is about.
+         */
+        gentle_ember__web__schemas_fit__MeasureOut: {
+            /** Draw */
+            draw: string;
+            /** Label */
+            label: string;
+            /** Metric */
+            metric: string;
+            /** Tolerance */
+            tolerance: string;
+            /** Us */
+            us: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * MeasureOut
+         * @description A distance on the sketch.
+         */
+        gentle_ember__web__schemas_job__MeasureOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Key */
+            key: string;
+            /** Least M */
+            least_m: number | null;
+            /** Trouble */
+            trouble: string;
         };
     };
     responses: never;
@@ -5284,12 +6367,88 @@ export interface operations {
             };
         };
     };
+    events_events__job_id__events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     files_export_jobs__job_id__export_get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit_panel_label_label__form__get: {
+        parameters: {
+            query?: {
+                sheet?: "a4" | "letter";
+                system?: "us" | "metric";
+                whole?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                form: "pdf" | "svg";
             };
             cookie?: never;
         };
@@ -5395,6 +6554,43 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit_drill_template_marks__key__template__form__get: {
+        parameters: {
+            query?: {
+                sheet?: "a4" | "letter";
+                system?: "us" | "metric";
+                whole?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
+                form: "pdf" | "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5801,6 +6997,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MethodPageOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pair_pair_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pair_authority_authority_crt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pair_join_join_get: {
+        parameters: {
+            query: {
+                token: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */

@@ -30,6 +30,12 @@ export function actions(text: string): Entry[] {
       : []),
     ...(session
       ? [
+          action(
+            'Bench mode',
+            'page',
+            () => void goto(`/jobs/${id}/fit/bench`),
+            'fit steps gloves'
+          ),
           action('Undo', 'command', () => session.undo()),
           action('Do again', 'command', () => session.redo(), 'redo'),
           action(
@@ -51,6 +57,7 @@ export function actions(text: string): Entry[] {
         ]
       : []),
     action('Catalog of parts', 'page', () => void goto('/catalog'), 'stock import csv kits'),
+    action('Pair a phone', 'page', () => void goto('/pair'), 'lan qr network tablet'),
     action('Shop board', 'page', () => void goto('/'), 'jobs home'),
     ...QUICK.map((entry) =>
       action(`Quick ${entry.title.toLowerCase()}`, 'page', () => void goto(`/quick/${entry.name}`))

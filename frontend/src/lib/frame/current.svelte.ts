@@ -29,7 +29,13 @@ export const PAGES = [
   { page: 'fuel_path/house', name: 'House pipe', stage: 'fuel_path' },
   { page: 'fuel_path/found', name: 'As found', stage: 'fuel_path' },
   { page: 'fuel_path/ready', name: 'Readiness', stage: 'fuel_path' },
-  { page: 'fuel_path/record', name: 'Record', stage: 'fuel_path' }
+  { page: 'fuel_path/record', name: 'Record', stage: 'fuel_path' },
+  { page: 'fit/sheet', name: 'Sheet', stage: 'fit' },
+  { page: 'fit/take', name: 'Take along', stage: 'fit' },
+  { page: 'fit/marks', name: 'Marks', stage: 'fit' },
+  { page: 'fit/map', name: 'Screws and holes', stage: 'fit' },
+  { page: 'fit/joints', name: 'Joints', stage: 'fit' },
+  { page: 'fit/record', name: 'Record', stage: 'fit' }
 ] as const;
 
 export const STAGES = [
@@ -65,6 +71,9 @@ export function pageOf(path: string): string {
   if (path.startsWith('load.') || path.startsWith('wants.')) return 'intake/wish';
   if (path.startsWith('findings.')) return 'intake/walk';
   if (path.startsWith('arrived')) return 'fuel_path/parts';
+  if (path.startsWith('marks')) return 'fit/marks';
+  if (/^fit\.(fasteners|left|back)/.test(path)) return 'fit/map';
+  if (path.startsWith('fit')) return 'fit/sheet';
   if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';
   if (path.startsWith('choice.')) return 'method/compare';

@@ -8,6 +8,8 @@ export const KEYS = [
   ['[  ]', 'stage before, stage after'],
   ['w', 'working of the focused figure'],
   ['u', 'units: US or metric'],
+  ['Space', 'done, next (bench mode)'],
+  ['← →', 'step before, step after (bench mode)'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'do again'],
   ['Enter', 'save the field'],

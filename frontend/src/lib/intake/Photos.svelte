@@ -2,7 +2,6 @@
   import Camera from '@lucide/svelte/icons/camera';
   import X from '@lucide/svelte/icons/x';
   import { useJob } from '$lib/job/session.svelte';
-  import { keepFile } from '$lib/job/upload';
 
   interface Props {
     /** What the photo shows, as a path of the job. */
@@ -11,21 +10,20 @@
   }
   let { subject, label }: Props = $props();
   const job = useJob();
-  let message = $state('');
+  let message = $derived(job().errors[subject] ?? '');
+  let coming = $derived(
+    job().queued.flatMap((write) => (write.photo?.subject === subject ? [write.photo] : []))
+  );
   let photos = $derived(
     Object.entries(job().settled?.job.attachments ?? {}).filter(
       ([, file]) => file.subject === subject
     )
   );
 
-  async function add(event: Event & { currentTarget: HTMLInputElement }) {
+  function add(event: Event & { currentTarget: HTMLInputElement }) {
     const input = event.currentTarget;
-    for (const file of input.files ?? []) {
-      message = 'Keeping it…';
-      message = await keepFile(job().id, file, subject);
-    }
+    for (const file of input.files ?? []) job().photo(file, subject);
     input.value = '';
-    await job().refresh();
   }
 </script>
 
@@ -42,11 +40,19 @@
       >
     </span>
   {/each}
+  {#each coming as photo, at (at)}
+    <span class="quiet" data-coming>{photo.name}, kept here</span>
+  {/each}
   <label class="btn btn-sm btn-ghost" title={`Photo: ${label}`}>
     <Camera size={16} /><span class="sr">Photo: {label}</span>
     <input class="sr" type="file" accept="image/*" multiple onchange={add} />
   </label>
-  {#if message}<p class="says wrong" role="status">{message}</p>{/if}
+  {#if message}
+    <p class="says wrong" role="status">
+      {message}
+      <button class="link" onclick={() => job().forget(subject)}>Let it go</button>
+    </p>
+  {/if}
 </div>
 
 <style>
@@ -74,6 +80,10 @@
     border: 1px solid var(--rule);
     border-radius: 50%;
     padding: 0.15rem;
+    cursor: pointer;
+  }
+  .link {
+    text-decoration: underline;
     cursor: pointer;
   }
   .says {

@@ -2,20 +2,15 @@
   import Paperclip from '@lucide/svelte/icons/paperclip';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { useJob } from './session.svelte';
-  import { keepFile } from './upload';
 
   const job = useJob();
-  let message = $state('');
+  let message = $derived(job().errors.attachments ?? '');
   let files = $derived(Object.entries(job().settled?.job.attachments ?? {}));
 
-  async function attach(event: Event & { currentTarget: HTMLInputElement }) {
+  function attach(event: Event & { currentTarget: HTMLInputElement }) {
     const input = event.currentTarget;
-    for (const file of input.files ?? []) {
-      message = `Keeping ${file.name}…`;
-      message = await keepFile(job().id, file);
-    }
+    for (const file of input.files ?? []) job().photo(file, '');
     input.value = '';
-    await job().refresh();
   }
 
   const size = (bytes: number) =>

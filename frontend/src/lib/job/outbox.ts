@@ -1,15 +1,4 @@
-import type { Change } from '$lib/api/client';
-
-/** A write on its way: kept in the browser until the server has acknowledged it. */
-export interface Write {
-  key: string;
-  kind: 'edit' | 'undo' | 'redo';
-  changes: Change[];
-  base: number;
-  system: 'us' | 'metric';
-  /** The first change was made now; the others were refused before and are tried along. */
-  together: boolean;
-}
+import { shelf, type Write } from './kept';
 
 /** What stands in a field unsaved: a quantity as typed, or plain text. */
 export interface Draft {
@@ -26,42 +15,30 @@ export function writeKey(): string {
   return `${writer}-${counter}`;
 }
 
-/** Writes of one job in order, kept in localStorage so that a reload loses none. */
+/** Writes of one job in order, kept in the browser's database so that a reload loses none. */
 export class Outbox {
-  private readonly place: string;
-  writes: Write[];
+  writes: Write[] = [];
+  private readonly job: string;
 
   constructor(job: string) {
-    this.place = `ember.outbox.${job}`;
-    this.writes = this.read();
+    this.job = job;
   }
 
-  private read(): Write[] {
-    try {
-      const found: unknown = JSON.parse(localStorage.getItem(this.place) ?? '[]');
-      return Array.isArray(found) ? (found as Write[]) : [];
-    } catch {
-      return [];
-    }
-  }
-
-  private keep(): void {
-    try {
-      if (this.writes.length) localStorage.setItem(this.place, JSON.stringify(this.writes));
-      else localStorage.removeItem(this.place);
-    } catch {
-      // Storage is full or refused: the writes still live in this page.
-    }
+  /** Writes left by an earlier visit go before those of this one. */
+  async load(): Promise<void> {
+    const mine = new Set(this.writes.map((write) => write.key));
+    const left = (await shelf.writes(this.job)).filter((write) => !mine.has(write.key));
+    this.writes = [...left, ...this.writes];
   }
 
   add(write: Write): void {
     this.writes.push(write);
-    this.keep();
+    void shelf.addWrite(this.job, write);
   }
 
   drop(key: string): void {
     this.writes = this.writes.filter((write) => write.key !== key);
-    this.keep();
+    void shelf.dropWrite(key);
   }
 }
 
@@ -86,7 +63,7 @@ export class Drafts {
       if (Object.keys(drafts).length) localStorage.setItem(this.place, JSON.stringify(drafts));
       else localStorage.removeItem(this.place);
     } catch {
-      // As above.
+      // Storage is full or refused: what is typed still stands in the page.
     }
   }
 }

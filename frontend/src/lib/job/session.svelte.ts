@@ -1,11 +1,15 @@
 import { getContext, setContext, untrack } from 'svelte';
 import { api, ask, Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
 import { prefs } from '$lib/prefs.svelte';
-import { Drafts, Outbox, writeKey, type Draft, type Write } from './outbox';
+import { shelf, type Conflict, type Write } from './kept';
+import { at } from './path';
+import { Drafts, Outbox, writeKey, type Draft } from './outbox';
+import { sendFile } from './upload';
 
 const DOUBT_MS = 450;
 const SAVE_MS = 900;
 const BURST_MS = 10_000;
+const REMEMBER_MS = 250;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 
 export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
@@ -18,6 +22,9 @@ export class JobSession {
   errors = $state<Record<string, string>>({});
   saving = $state<SaveState>('saved');
   waiting = $state(0);
+  /** Writes not acknowledged yet, oldest first. */
+  queued = $state.raw<Write[]>([]);
+  conflicts = $state.raw<Conflict[]>([]);
   notice = $state('');
   missing = $state('');
   views = '';
@@ -36,6 +43,11 @@ export class JobSession {
   private saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   private retryTimer: ReturnType<typeof setTimeout> | undefined;
   private asked = 0;
+  private events: EventSource | undefined;
+  private heard = 0;
+  private rememberTimer: ReturnType<typeof setTimeout> | undefined;
+  /** The revision each draft was begun on: what others write meanwhile must not slip under it. */
+  private begun = new Map<string, number>();
 
   constructor(id: string) {
     this.id = id;
@@ -49,10 +61,17 @@ export class JobSession {
   }
 
   async open(): Promise<void> {
+    // What an earlier visit left goes first; nothing can be typed before the job is on show.
+    const left = this.kept.load();
+    this.drafts = left;
+    await this.outbox.load();
+    this.conflicts = await shelf.conflicts(this.id);
+    this.settle();
     await this.refresh();
-    this.drafts = this.kept.load();
     await this.flush();
-    for (const path of Object.keys(this.drafts)) this.save(path);
+    if (!this.settled) await this.refresh();
+    this.listen();
+    for (const path of Object.keys(left)) if (!this.saveTimers.has(path)) this.save(path);
   }
 
   async refresh(): Promise<void> {
@@ -60,12 +79,48 @@ export class JobSession {
     try {
       const params = { path: { job_id: this.id }, query: { views: this.views } };
       const found = await ask(api.GET('/api/jobs/{job_id}', { params }));
-      if (!this.settled || found.revision >= this.settled.revision) this.settled = found;
+      if (!this.settled || found.revision >= this.settled.revision) this.take(found);
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       if (error.status === 404) this.missing = error.message;
-      else this.lost();
+      else {
+        await this.recall();
+        this.lost();
+      }
     }
+  }
+
+  private take(found: Snapshot): void {
+    this.settled = found;
+    clearTimeout(this.rememberTimer);
+    this.rememberTimer = setTimeout(() => void shelf.remember(found), REMEMBER_MS);
+  }
+
+  /** Without the server: the job as this browser saw it last, sections of other pages along. */
+  private async recall(): Promise<void> {
+    const seen = await shelf.recall(this.id);
+    if (seen && (!this.settled || seen.revision >= this.settled.revision)) this.settled = seen;
+  }
+
+  /** Let go of the stream while nobody looks: browsers share few connections among their pages. */
+  deaf(): void {
+    this.events?.close();
+    this.events = undefined;
+  }
+
+  private catchUp(): void {
+    if (this.heard > (this.settled?.revision ?? 0)) void this.refresh();
+  }
+
+  /** Hear of what other devices write on this job. */
+  listen(): void {
+    if (this.events || typeof EventSource === 'undefined') return;
+    this.events = new EventSource(`/api/jobs/${this.id}/events`);
+    this.events.onmessage = (event: MessageEvent<string>) => {
+      const { revision } = JSON.parse(event.data) as { revision: number };
+      this.heard = revision;
+      if (!this.busy) this.catchUp();
+    };
   }
 
   /** Sections the page on show needs along with every answer. */
@@ -78,6 +133,7 @@ export class JobSession {
   /** A field's text while it is typed or dragged: shown at once, saved when it rests. */
   type(path: string, text: string, plain = false): void {
     this.mark(path);
+    if (!this.drafts[path]) this.begun.set(path, this.settled?.revision ?? 0);
     this.drafts[path] = { text, plain };
     this.kept.save($state.snapshot(this.drafts));
     this.saving = 'typing';
@@ -155,7 +211,8 @@ export class JobSession {
     const others = Object.keys(this.errors)
       .filter((other) => other !== path)
       .flatMap((other) => this.drafted(other) ?? []);
-    this.enqueue('edit', [change, ...others], others.length > 0);
+    const bases = [change, ...others].flatMap((one) => this.begun.get(one.path) ?? []);
+    this.enqueue('edit', [change, ...others], others.length > 0, bases);
   }
 
   private drafted(path: string, origin?: Change['origin']): Change | undefined {
@@ -175,6 +232,39 @@ export class JobSession {
     this.peeked = undefined;
     this.mark(changes[0]?.path ?? '');
     this.enqueue('edit', changes);
+  }
+
+  /** Keep a photo; it goes on its way with the other writes. */
+  photo(file: File, subject: string): void {
+    delete this.errors[subject || 'attachments'];
+    this.outbox.add({
+      ...this.write([]),
+      kind: 'photo',
+      photo: { file, name: file.name, subject }
+    });
+    this.settle();
+    void this.flush();
+  }
+
+  /** What a path will hold once everything under way is written; undefined when nothing is. */
+  pending(path: string): { value: unknown } | undefined {
+    for (const write of [...this.queued].reverse())
+      for (const change of [...write.changes].reverse())
+        if (change.path === path) return { value: change.remove ? undefined : change.value };
+    return undefined;
+  }
+
+  /** What a path holds, writes under way counted in. */
+  latest(path: string): unknown {
+    const waiting = this.pending(path);
+    return waiting ? waiting.value : at(this.settled?.job, path);
+  }
+
+  /** Settle a conflict: write mine over theirs, or let theirs stand. */
+  resolve(conflict: Conflict, mine: boolean): void {
+    this.conflicts = this.conflicts.filter((one) => one.key !== conflict.key);
+    void shelf.dropConflict(conflict.key);
+    if (mine) this.enqueue('edit', conflict.write.changes);
   }
 
   remove(path: string): void {
@@ -228,14 +318,24 @@ export class JobSession {
     return { key: writeKey(), kind: 'edit', changes, base, system: prefs.system, together: false };
   }
 
-  private enqueue(kind: Write['kind'], changes: Change[], together = false): void {
-    this.outbox.add({ ...this.write(changes), kind, together });
-    this.waiting = this.outbox.writes.length;
+  private enqueue(
+    kind: Write['kind'],
+    changes: Change[],
+    together = false,
+    bases: number[] = []
+  ): void {
+    const write = this.write(changes);
+    this.outbox.add({ ...write, base: Math.min(write.base, ...bases), kind, together });
+    this.settle();
     void this.flush();
   }
 
   private async send(write: Write & { preview?: boolean }): Promise<Snapshot> {
     const params = { path: { job_id: this.id } };
+    if (write.photo) {
+      const { file, name, subject } = write.photo;
+      return sendFile(this.id, write.key, file, name, subject, this.views);
+    }
     // What stands below the fold follows when a change rests, so that a drag stays light.
     const views = write.preview ? this.views.replace(/,?sizes/, '') : this.views;
     const common = { key: write.key, who: prefs.who, views };
@@ -261,6 +361,7 @@ export class JobSession {
       } catch (error) {
         if (!(error instanceof Refusal)) throw error;
         if (error.status === 0 || error.status >= 500) {
+          if (!this.settled) await this.recall();
           this.lost();
           break;
         }
@@ -269,6 +370,7 @@ export class JobSession {
     }
     this.busy = false;
     this.settle();
+    this.catchUp();
     const next = this.again;
     this.again = undefined;
     if (next !== undefined) void this.preview(next);
@@ -292,12 +394,13 @@ export class JobSession {
   private accept(write: Write, found: Snapshot): void {
     this.outbox.drop(write.key);
     this.failures = 0;
-    this.settled = found;
+    this.take(found);
     this.asked += 1;
     for (const change of write.changes) {
       delete this.errors[change.path];
       if (this.drafts[change.path]?.text === (change.typed ?? change.value))
         delete this.drafts[change.path];
+      this.begun.delete(change.path);
     }
     this.previewed = undefined;
     this.kept.save($state.snapshot(this.drafts));
@@ -315,11 +418,37 @@ export class JobSession {
       return;
     }
     this.previewed = undefined;
+    if (error.status === 409 && write.kind === 'edit' && first?.typed === undefined) {
+      // A tick or a note has no field to be kept in: it waits beside what somebody else wrote.
+      await this.refreshAfterConflict();
+      if (write.changes.every((change) => this.alreadySo(change))) return;
+      const conflict = { key: write.key, write, said: error.message };
+      this.conflicts = [...this.conflicts, conflict];
+      void shelf.addConflict(this.id, conflict);
+      return;
+    }
     this.refuse(
       error,
-      write.changes.map((change) => change.path)
+      write.photo
+        ? [write.photo.subject || 'attachments']
+        : write.changes.map((change) => change.path)
     );
-    if (error.status === 409) await this.refreshAfterConflict();
+    if (error.status === 409) {
+      await this.refreshAfterConflict();
+      // Whoever saves once more has seen what the other wrote.
+      for (const change of write.changes)
+        this.begun.set(change.path, this.settled?.revision ?? write.base);
+    }
+  }
+
+  /** Whether somebody else's write says the same: both ticked it, only hand and hour differ. */
+  private alreadySo(change: Change): boolean {
+    const essence = (value: unknown) =>
+      JSON.stringify(value, (key, held: unknown) =>
+        ['by', 'on', 'seconds'].includes(key) ? undefined : held
+      );
+    const there = at(this.settled?.job, change.path);
+    return essence(there) === essence(change.remove ? undefined : change.value);
   }
 
   private async refreshAfterConflict(): Promise<void> {
@@ -355,6 +484,7 @@ export class JobSession {
 
   private settle(): void {
     this.waiting = this.outbox.writes.length;
+    this.queued = [...this.outbox.writes];
     if (this.waiting) {
       if (this.saving !== 'unreached') this.saving = 'saving';
     } else if (Object.keys(this.drafts).length) this.saving = 'typing';
@@ -362,6 +492,7 @@ export class JobSession {
   }
 
   close(): void {
+    this.deaf();
     clearTimeout(this.doubtTimer);
     clearTimeout(this.retryTimer);
     for (const [path, timer] of this.saveTimers) {

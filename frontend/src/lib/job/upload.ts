@@ -1,20 +1,31 @@
+import { Refusal, type ProblemBody, type Snapshot } from '$lib/api/client';
 import { prefs } from '$lib/prefs.svelte';
-import { writeKey } from './outbox';
 
-/** Keep a file with a job; what is wrong with it in words, or nothing when it is kept. */
-export async function keepFile(job: string, file: File, subject = ''): Promise<string> {
-  const query = new URLSearchParams({ name: file.name, who: prefs.who, subject });
+/** Send a file of a job; the same key twice keeps it once. */
+export async function sendFile(
+  job: string,
+  key: string,
+  file: Blob,
+  name: string,
+  subject: string,
+  views = ''
+): Promise<Snapshot> {
+  const query = new URLSearchParams({ name, who: prefs.who, subject, views });
+  let answer: Response;
   try {
-    const answer = await fetch(`/api/jobs/${job}/attachments?${query}`, {
+    answer = await fetch(`/api/jobs/${job}/attachments?${query}`, {
       method: 'POST',
       headers: {
-        'Idempotency-Key': writeKey(),
+        'Idempotency-Key': key,
         'Content-Type': file.type || 'application/octet-stream'
       },
       body: file
     });
-    return answer.ok ? '' : ((await answer.json()) as { detail: string }).detail;
   } catch {
-    return `${file.name} was not kept: the server does not answer. Choose it again.`;
+    const detail = `${name} is not sent yet: the server does not answer.`;
+    throw new Refusal({ title: 'No answer', detail, status: 0, errors: [] });
   }
+  const body = (await answer.json()) as unknown;
+  if (!answer.ok) throw new Refusal(body as ProblemBody);
+  return body as Snapshot;
 }

@@ -2,7 +2,6 @@
   import Camera from '@lucide/svelte/icons/camera';
   import type { Bill } from '$lib/api/client';
   import { useJob } from '$lib/job/session.svelte';
-  import { keepFile } from '$lib/job/upload';
   import { prefs } from '$lib/prefs.svelte';
 
   interface Props {
@@ -11,7 +10,7 @@
   let { line }: Props = $props();
   const job = useJob();
   let field = $state<HTMLInputElement>();
-  let fault = $state('');
+  let fault = $derived(job().errors[`arrived.${line.key}`] ?? '');
   let photos = $derived(
     Object.values(job().settled?.job.attachments ?? {}).filter(
       (one) => one.subject === `arrived.${line.key}`
@@ -28,11 +27,10 @@
     });
   }
 
-  async function photo(event: Event & { currentTarget: HTMLInputElement }) {
+  function photo(event: Event & { currentTarget: HTMLInputElement }) {
     const file = event.currentTarget.files?.[0];
     if (!file) return;
-    fault = await keepFile(job().id, file, `arrived.${line.key}`);
-    await job().refresh();
+    job().photo(file, `arrived.${line.key}`);
     if (field) field.value = '';
   }
 </script>

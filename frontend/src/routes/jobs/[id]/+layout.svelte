@@ -5,6 +5,7 @@
   import Ledger from '$lib/frame/Ledger.svelte';
   import PocketLedger from '$lib/frame/PocketLedger.svelte';
   import Route from '$lib/frame/Route.svelte';
+  import Conflicts from '$lib/job/Conflicts.svelte';
   import { JobSession, provideJob } from '$lib/job/session.svelte';
 
   let { children }: { children: Snippet } = $props();
@@ -26,9 +27,14 @@
 
   let stage = $derived(page.url.pathname.split('/')[3] ?? 'intake');
   let snapshot = $derived(session.now);
+  /** Bench mode has the screen to itself. */
+  let bench = $derived(page.url.pathname.endsWith('/bench'));
 
   function visible() {
-    if (document.visibilityState === 'visible') void session.refresh();
+    if (document.visibilityState === 'visible') {
+      void session.refresh();
+      session.listen();
+    } else session.deaf();
   }
 
   let ready = $derived(Boolean(snapshot));
@@ -58,7 +64,11 @@
     <p>{session.missing} It may have been on another machine.</p>
     <p><a class="btn" href="/">To the shop board</a></p>
   </main>
+{:else if snapshot && bench}
+  <Conflicts {session} />
+  {@render children()}
 {:else if snapshot}
+  <Conflicts {session} />
   <div class="job">
     <div class="left no-print"><Route stages={snapshot.route} job={id} current={stage} /></div>
     <main id="sheet" tabindex="-1">{@render children()}</main>

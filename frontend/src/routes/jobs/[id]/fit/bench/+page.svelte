@@ -1,0 +1,261 @@
+<script lang="ts">
+  import Volume2 from '@lucide/svelte/icons/volume-2';
+  import X from '@lucide/svelte/icons/x';
+  import { goto } from '$app/navigation';
+  import { Clock, hush, say, stayAwake } from '$lib/bench/awake.svelte';
+  import BenchStep from '$lib/bench/BenchStep.svelte';
+  import Tray from '$lib/bench/Tray.svelte';
+  import { done, isOpen, stateOf } from '$lib/fit/sheet';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('fit'));
+  let fit = $derived(job().settled?.fit);
+  let steps = $derived(fit?.steps ?? []);
+  let at = $state(-1);
+  let speaking = $state(false);
+  const clock = new Clock();
+  $effect(() => {
+    const release = stayAwake();
+    return () => {
+      release();
+      hush();
+      clock.stop();
+    };
+  });
+
+  const firstOpen = (from: number) => {
+    const order = [...steps.keys()].map((n) => (from + n) % steps.length);
+    return order.find((n) => steps[n] && isOpen(stateOf(job(), steps[n]))) ?? -1;
+  };
+  $effect(() => {
+    if (at < 0 && steps.length) at = Math.max(0, firstOpen(0));
+  });
+  let step = $derived(steps[at]);
+  let stands = $derived(step ? stateOf(job(), step) : 'open');
+  let waits = $derived(step && isOpen(stands) ? stillOpen() : '');
+  let coming = $derived(
+    steps
+      .slice(at + 1)
+      .filter((one) => isOpen(stateOf(job(), one)))
+      .slice(0, 3)
+  );
+  let finished = $derived(steps.length > 0 && firstOpen(0) < 0);
+  let ticked = $derived(steps.filter((one) => !isOpen(stateOf(job(), one))).length);
+
+  /** The first step before this one that is open, ticks under way counted in. */
+  function stillOpen(): string {
+    const before = new Set(step?.waits.map((one) => one[prefs.system]));
+    const first = steps.find(
+      (one) => before.has(one.what[prefs.system]) && isOpen(stateOf(job(), one))
+    );
+    return first?.what[prefs.system] ?? '';
+  }
+
+  function show(n: number) {
+    at = n;
+    clock.start();
+    if (speaking) speak();
+    document.querySelector('.bench')?.scrollTo(0, 0);
+  }
+
+  function speak() {
+    const now = steps[at];
+    if (now) say([now.what, now.caution].map((one) => one[prefs.system]).join(' '));
+  }
+
+  function tick() {
+    if (!step || waits) return;
+    if (isOpen(stands)) done(job(), step, clock.seconds);
+    const next = firstOpen(at + 1);
+    if (next >= 0) show(next);
+  }
+
+  /** A button pressed by hand gives the focus back, so that Space stays "done, next". */
+  function onclick(event: MouseEvent) {
+    const at = document.activeElement;
+    if (event.detail > 0 && at instanceof HTMLButtonElement) at.blur();
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const focus = document.activeElement;
+    if (focus?.closest('input, textarea, select, dialog[open]')) return;
+    if (event.key === ' ' && !focus?.closest('button, a')) tick();
+    else if (event.key === 'ArrowLeft' && at > 0) show(at - 1);
+    else if (event.key === 'ArrowRight' && at < steps.length - 1) show(at + 1);
+    else if (event.key === 'Escape') void goto(`/jobs/${job().id}/fit/sheet`);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window {onkeydown} {onclick} />
+
+<main class="bench" id="sheet" tabindex="-1">
+  <header>
+    <b class="title">{job().settled?.job.title}</b>
+    <span class="chip num" data-at={at + 1}>step {at + 1} of {steps.length}</span>
+    <span class="net" role="status" aria-live="polite" data-save={job().saving}
+      >{job().saving === 'unreached'
+        ? `no network${job().waiting ? ` · ${job().waiting} kept here` : ''}`
+        : job().waiting
+          ? 'saving'
+          : ''}</span
+    >
+    <span class="space"></span>
+    <span class="num clock" title="Time on this step">{clock.text}</span>
+    <button
+      class="icon"
+      aria-label="Read the steps aloud"
+      aria-pressed={speaking}
+      onclick={() => {
+        speaking = !speaking;
+        if (speaking) speak();
+        else hush();
+      }}><Volume2 size={20} /></button
+    >
+    <a class="icon" href={`/jobs/${job().id}/fit/sheet`} aria-label="Back to the sheet"
+      ><X size={20} /></a
+    >
+  </header>
+  <div class="progress" aria-hidden="true">
+    <span style:width={`${(100 * ticked) / Math.max(1, steps.length)}%`}></span>
+  </div>
+  {#if step && fit}
+    <BenchStep {step} state={stands} {waits} />
+    {#if coming.length}
+      <aside class="then" aria-label="Steps after this one">
+        <h2>Then</h2>
+        {#each coming as one (one.key)}<p>{one.what[prefs.system]}</p>{/each}
+      </aside>
+    {/if}
+    <footer>
+      {#key step.key}<Tray {step} {fit} />{/key}
+      <div class="go">
+        <button class="btn back" disabled={at <= 0} onclick={() => show(at - 1)}>Back</button>
+        <button class="btn btn-primary done" disabled={Boolean(waits)} onclick={tick}
+          >{finished ? 'All done' : isOpen(stands) ? 'Done' : 'Next'}</button
+        >
+      </div>
+    </footer>
+  {:else if fit}
+    <p class="none">No steps yet: choose a method and build its train.</p>
+  {/if}
+</main>
+
+<style>
+  .bench {
+    height: 100%;
+    overflow-y: auto;
+    display: flex;
+    flex-direction: column;
+    outline: none;
+    max-width: 60rem;
+    width: 100%;
+    margin: 0 auto;
+  }
+  header {
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    padding: 0.6rem 1.1rem;
+  }
+  .title {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    min-width: 4rem;
+  }
+  .chip {
+    border: 1px solid var(--rule);
+    border-radius: 0.375rem;
+    padding: 0.15rem 0.5rem;
+    white-space: nowrap;
+    font-size: 0.85rem;
+  }
+  .net {
+    font-size: 0.85rem;
+    color: var(--muted);
+    white-space: nowrap;
+  }
+  .space {
+    flex: 1;
+  }
+  .clock {
+    color: var(--muted);
+  }
+  .icon {
+    width: 2.6rem;
+    height: 2.6rem;
+    display: grid;
+    place-items: center;
+    border-radius: 0.375rem;
+    cursor: pointer;
+  }
+  .icon[aria-pressed='true'] {
+    background: var(--tint);
+    color: var(--color-primary);
+  }
+  .progress {
+    height: 4px;
+    background: var(--color-base-300);
+    flex: none;
+  }
+  .progress span {
+    display: block;
+    height: 100%;
+    background: var(--color-primary);
+  }
+  .then {
+    margin-top: auto;
+    padding: 0.4rem 1.1rem;
+    color: var(--muted);
+  }
+  .then h2 {
+    font-weight: 650;
+  }
+  .then p {
+    border-top: 1px solid var(--rule);
+    padding: 0.2rem 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  footer {
+    position: sticky;
+    bottom: 0;
+    background: var(--color-base-200);
+    padding: 0.6rem 1.1rem max(0.9rem, env(safe-area-inset-bottom));
+  }
+  footer:not(.then + footer) {
+    margin-top: auto;
+  }
+  .go {
+    display: grid;
+    grid-template-columns: 6rem 1fr;
+    gap: 0.6rem;
+    margin-top: 0.6rem;
+  }
+  .go .btn {
+    height: 4.5rem;
+    font-size: 1.15rem;
+  }
+  .go .done {
+    font-size: 1.5rem;
+    font-weight: 750;
+  }
+  .none {
+    padding: 2rem;
+  }
+  @media (max-width: 600px) {
+    .net {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .clock {
+      display: none;
+    }
+  }
+</style>

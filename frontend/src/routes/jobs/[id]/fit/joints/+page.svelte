@@ -1,0 +1,110 @@
+<script lang="ts">
+  import { stamp } from '$lib/fit/sheet';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('fit'));
+  let fit = $derived(job().now?.fit ?? job().settled?.fit);
+  let fuels = $derived([...new Set((fit?.joints ?? []).map((one) => one.fuel))]);
+  let passed = $derived((fit?.joints ?? []).filter((one) => one.passed).length);
+
+  function tight(key: string, on: boolean, subject: string) {
+    job().set(`fit.tight.${key}`, {
+      passed: on,
+      how: 'soap',
+      by: on ? prefs.who : '',
+      on: on ? stamp() : '',
+      of: on ? subject : ''
+    });
+  }
+</script>
+
+<SheetHead
+  title="Joints"
+  text={fit?.joints.length
+    ? `${passed} of ${fit.joints.length} passed. A joint opened again loses its pass.`
+    : ''}
+/>
+
+{#each fuels as fuel (fuel)}
+  <section>
+    <h2>{fuel}</h2>
+    <table>
+      <thead><tr><th>Joint</th><th>Sealed</th><th>Made</th><th>Soaped, tight</th></tr></thead>
+      <tbody>
+        {#each (fit?.joints ?? []).filter((one) => one.fuel === fuel) as one (one.key)}
+          <tr data-joint={one.key} class:void={Boolean(one.void)}>
+            <td>{one.title}</td>
+            <td><b class="letter num">{one.letter}</b> <span class="quiet">{one.seal}</span></td>
+            <td
+              >{one.fitter
+                ? 'by the fitter'
+                : one.on_day
+                  ? 'on the day'
+                  : one.made
+                    ? 'made'
+                    : 'open'}</td
+            >
+            <td>
+              <label
+                ><input
+                  type="checkbox"
+                  class="checkbox checkbox-sm"
+                  checked={one.passed}
+                  disabled={!one.made && !one.on_day}
+                  aria-label={`Tight: ${one.title}`}
+                  onchange={(event) => tight(one.key, event.currentTarget.checked, one.subject)}
+                />
+                {#if one.void}<span class="lost">{one.void}</span>{:else if one.passed}<span
+                    class="quiet">{one.by}</span
+                  >{/if}</label
+              >
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </section>
+{/each}
+{#if fit && !fit.joints.length}<p class="quiet">No train yet, so no joints.</p>{/if}
+
+<style>
+  h2 {
+    font-weight: 700;
+    margin: 0.9rem 0 0.2rem;
+  }
+  h2::first-letter {
+    text-transform: uppercase;
+  }
+  table {
+    width: 100%;
+  }
+  th {
+    text-align: left;
+    font-weight: 600;
+    color: var(--muted);
+    font-size: 0.88rem;
+  }
+  td {
+    border-top: 1px solid var(--rule);
+    padding: 0.3rem 0.8rem 0.3rem 0;
+  }
+  label {
+    display: inline-flex;
+    gap: 0.5rem;
+    align-items: center;
+  }
+  .lost {
+    color: var(--color-error);
+    font-weight: 600;
+  }
+  @media (max-width: 600px) {
+    td:nth-child(2) .quiet,
+    th:nth-child(3),
+    td:nth-child(3) {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,112 @@
+"""What the sheet is made from: the job with its trains, work found, mounts and methods."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from gentle_ember.core import studs
+from gentle_ember.core.fit.step import Torque
+from gentle_ember.core.fuel_use import INVERTERS
+from gentle_ember.core.generator import CarburetorType, GeneratorSet
+from gentle_ember.core.inspection import Task
+from gentle_ember.core.job import Job
+from gentle_ember.core.marks.fastening import thread_of
+from gentle_ember.core.marks.mount import MountPlan
+from gentle_ember.core.method.base import Case
+from gentle_ember.core.method.stack import adapter_m, joint_of
+from gentle_ember.core.part import Part
+from gentle_ember.core.sections.fuel_path import TrainSection
+from gentle_ember.core.trains import AS_FOUND
+
+SHORT = {"propane": "p", "natural_gas": "n", "biogas": "b", "gasoline": "g"}
+MAKERS_FIRST = "usual for the thread into a gasketed flange; the maker's figure goes first"
+
+
+@dataclass(frozen=True)
+class FitCase:
+    """A job to be fitted."""
+
+    job: Job
+    trains: Mapping[str, TrainSection]
+    """By fuel; what was found on the set is left out."""
+    parts: Mapping[str, Part]
+    tasks: tuple[Task, ...]
+    mounts: tuple[MountPlan, ...]
+    methods: tuple[str, ...]
+
+    @property
+    def set(self) -> GeneratorSet:
+        """The set."""
+        return self.job.set
+
+    @property
+    def enclosed(self) -> bool:
+        """Whether covers must come off to reach anything."""
+        return self.set.set_class in INVERTERS
+
+    def has(self, *methods: str) -> bool:
+        """Whether one of these schools is chosen."""
+        return any(method in self.methods for method in methods)
+
+    @property
+    def gases(self) -> Iterator[tuple[str, TrainSection]]:
+        """Trains of gas."""
+        return ((name, one) for name, one in self.trains.items() if name not in
+                ("gasoline", AS_FOUND))  # fmt: skip
+
+    @property
+    def stud_count(self) -> int:
+        """Studs that carry the air cleaner."""
+        return 4 if self.set.carburetor.type is CarburetorType.TWO_BARREL else 2
+
+    @property
+    def stud_m(self) -> float:
+        """Diameter of the studs [m]; M6 where it was not measured."""
+        return self.set.studs.diameter.value if self.set.studs.diameter else 6e-3
+
+    @cached_property
+    def plate_m(self) -> float | None:
+        """Thickness of the adapter [m]; None where no plate goes in."""
+        if not self.has("spacer_adapter", "two_barrel_adapter"):
+            return None
+        return adapter_m(self.set.stack, Case(self.job).plate_m)
+
+    @cached_property
+    def stud_joint(self) -> studs.Joint | None:
+        """The stack on the studs with the plate in it."""
+        return None if self.plate_m is None else joint_of(self.set, self.plate_m)
+
+    @property
+    def outward_m(self) -> float:
+        """How far the air cleaner moves outward [m]."""
+        if self.plate_m is None:
+            return 0.0
+        gaskets = self.set.stack.gaskets
+        return self.plate_m + 0.5 * (gaskets.value if gaskets else studs.GASKETS_M)
+
+    @property
+    def nut_torque(self) -> Torque:
+        """How tight the nuts of the stack are."""
+        thread = thread_of(self.stud_m)
+        return Torque(round(0.9 * thread.torque_nm), round(1.3 * thread.torque_nm), MAKERS_FIRST)
+
+
+def key_of(*words: str) -> str:
+    """A step's key from words.
+
+    >>> key_of("j", "n", "near_shut_off")
+    'j-n-near_shut_off'
+    """
+    return re.sub(r"[^a-z0-9_-]+", "_", "-".join(words).lower())[:40]
+
+
+def length(value_m: float) -> str:
+    """A length within a sentence, to be said in the reader's own units.
+
+    >>> length(0.0385)
+    '⟨0.0385 small_length⟩'
+    """
+    return f"⟨{value_m:.6g} small_length⟩"

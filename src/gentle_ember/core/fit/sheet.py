@@ -1,0 +1,184 @@
+"""The fit sheet: steps in order, each as it stands, what a changed train undid, and the time."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from gentle_ember.core.figure import Figure
+from gentle_ember.core.fit import (
+    air,
+    carburetor,
+    finish,
+    gas,
+    joints,
+    mounts,
+    prepare,
+    tank,
+)
+from gentle_ember.core.fit.case import FitCase
+from gentle_ember.core.fit.order import ordered
+from gentle_ember.core.fit.records import StepRecord, Tight
+from gentle_ember.core.fit.step import Step
+from gentle_ember.core.fit.times import Learned, whole
+
+PARTS = (
+    prepare.prepare,
+    prepare.drain,
+    prepare.covers,
+    mounts.mounts,
+    finish.found_work,
+    air.air,
+    carburetor.carburetor,
+    tank.tank,
+    joints.steps,
+    gas.gas,
+    finish.added,
+)
+"""Where steps come from, in the order places are gone to when nothing else decides."""
+
+
+@dataclass(frozen=True, slots=True)
+class SheetStep:
+    """A step as it stands: open, next, done, skipped, or stale since the sheet changed."""
+
+    step: Step
+    state: str
+    record: StepRecord
+    waits: tuple[str, ...]
+    """Steps before it that are still open, in words."""
+
+
+@dataclass(frozen=True, slots=True)
+class Undone:
+    """Work that was done and that the sheet no longer has: to be taken out or let be."""
+
+    key: str
+    what: str
+    record: StepRecord
+
+
+@dataclass(frozen=True, slots=True)
+class JointState:
+    """A joint: whether it is made, whether it passed a leak test, and why that no longer counts."""
+
+    joint: joints.JointAt
+    step: str
+    """Its step on the sheet; empty for what is made on the day or by the fitter."""
+    made: bool
+    tight: Tight
+    void: str
+
+    @property
+    def passed(self) -> bool:
+        """Whether its leak pass counts."""
+        return self.tight.passed and not self.void
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """The whole sheet."""
+
+    case: FitCase
+    steps: tuple[SheetStep, ...]
+    undone: tuple[Undone, ...]
+
+    @property
+    def next(self) -> SheetStep | None:
+        """The step to do now."""
+        return next((one for one in self.steps if one.state == "next"), None)
+
+    @property
+    def open(self) -> tuple[SheetStep, ...]:
+        """What is still to be done."""
+        return tuple(one for one in self.steps if one.state in ("open", "next", "stale"))
+
+    def whole(self, times: Mapping[str, Learned]) -> Figure:
+        """Bench time of all steps, by what the shop took before."""
+        return whole("Bench time", [(s.step.kind, s.step.minutes) for s in self.steps], times)
+
+    def left(self, times: Mapping[str, Learned]) -> Figure:
+        """Bench time of what is open."""
+        return whole("Time left", [(s.step.kind, s.step.minutes) for s in self.open], times)
+
+    @cached_property
+    def joints(self) -> tuple[JointState, ...]:
+        """Every joint of the trains, in the order of the flow."""
+        return tuple(_joints(self))
+
+
+def steps_of(case: FitCase) -> tuple[Step, ...]:
+    """Every step of a job in order: open, work, close up in reverse, finish."""
+    if not case.methods:
+        return ()
+    main = ordered(step for part in PARTS for step in part(case))
+    closed = tuple(finish.closing(case, main))
+    last = closed[-1].key if closed else main[-1].key
+    return (*main, *closed, *finish.finish(case, last))
+
+
+def sheet(case: FitCase) -> Sheet:
+    """The sheet of a job with what was done on it."""
+    steps = steps_of(case)
+    records = case.job.fit.steps
+    settled = {step.key for step in steps if _settled(step, records.get(step.key))}
+    words = {step.key: step.what for step in steps}
+    found: list[SheetStep] = []
+    given = False
+    for step in steps:
+        record = records.get(step.key, StepRecord())
+        waits = tuple(words[key] for key in step.after if key not in settled)
+        state = _state(step, record)
+        if state in ("open", "stale") and not waits and not given:
+            state, given = "next" if state == "open" else state, True
+        found.append(SheetStep(step, state, record, waits))
+    undone = tuple(
+        Undone(key, record.what or key, record)
+        for key, record in records.items()
+        if key not in words and record.state == "done"
+    )
+    return Sheet(case, tuple(found), undone)
+
+
+def _state(step: Step, record: StepRecord) -> str:
+    if record.state == "done":
+        return "done" if record.of == step.subject else "stale"
+    return record.state
+
+
+def _settled(step: Step, record: StepRecord | None) -> bool:
+    return record is not None and _state(step, record) in ("done", "skipped")
+
+
+def _joints(found: Sheet) -> Iterator[JointState]:
+    by_joint = {one.step.joint: one for one in found.steps if one.step.joint}
+    for at in joints.joints(dict(found.case.trains)):
+        one = by_joint.get(at.key)
+        tight = found.case.job.fit.tight.get(joint_key(at.key), Tight())
+        made = one.state == "done" if one else not at.on_day
+        yield JointState(at, one.step.key if one else "", made, tight, _void(at, one, tight))
+
+
+def joint_key(key: str) -> str:
+    """A joint's key in the job, from train and slot.
+
+    >>> joint_key("natural_gas.near_shut_off")
+    'natural_gas-near_shut_off'
+    """
+    return key.replace(".", "-")[:40]
+
+
+def _void(at: joints.JointAt, one: SheetStep | None, tight: Tight) -> str:
+    """Why a leak pass no longer counts; empty while it does."""
+    if not tight.passed:
+        return ""
+    if tight.of != at.subject:
+        return "other parts stand here now"
+    if one is None:
+        return ""
+    if one.state != "done":
+        return "opened again"
+    if one.record.on > tight.on:
+        return "made again after it passed"
+    return ""

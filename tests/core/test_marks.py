@@ -1,0 +1,210 @@
+"""Where a part fits on a face, what hinders it, how it is drilled."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from gentle_ember.core.marks.drawing import SHEETS, Circle, Layer, Line, TooLargeError, template
+from gentle_ember.core.marks.fastening import THREADS, bolt_length
+from gentle_ember.core.marks.label import label
+from gentle_ember.core.marks.mount import MountPlan, mountable, plan_mount
+from gentle_ember.core.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
+from gentle_ember.core.marks.records import Mount
+from gentle_ember.core.plan import Plan
+from tests.core.sets import CATALOG, fact
+from tests.core.test_fit import SPACER, fitted
+
+REGULATOR, BULKHEAD = "pv-d-101", "lf-g-104"
+
+
+def box(kind: str, side: str, left: float, up: float, wide: float, high: float,
+        away: float | None = None) -> dict[str, Any]:  # fmt: skip
+    found: dict[str, Any] = {"kind": kind, "side": side}
+    for name, value in (("left", left), ("up", up), ("wide", wide), ("high", high),
+                        ("away", away)):  # fmt: skip
+        found[name] = None if value is None else fact(value)
+    return found
+
+
+def plan(part: str = REGULATOR, wide: float = 0.42, high: float = 0.26, thick: float = 1.5e-3,
+         room: float = 0.06, **more: Any) -> MountPlan:  # fmt: skip
+    mount = Mount.model_validate(
+        {
+            "part": part, "wide": fact(wide), "high": fact(high), "room": fact(room),
+            "layers": {"l1": {"material": more.pop("material", "steel"),
+                              "thickness": fact(thick)}},
+            **more,
+        }
+    )  # fmt: skip
+    return plan_mount("m1", mount, CATALOG.parts)
+
+
+THINGS = st.lists(
+    st.builds(
+        box,
+        st.sampled_from(["exhaust", "plug", "handle", "wheel", "tank", "wiring", "other"]),
+        st.sampled_from(["front", "behind"]),
+        st.integers(0, 400).map(lambda mm: mm / 1e3),
+        st.integers(0, 250).map(lambda mm: mm / 1e3),
+        st.integers(10, 150).map(lambda mm: mm / 1e3),
+        st.integers(10, 150).map(lambda mm: mm / 1e3),
+    ),
+    max_size=4,
+)
+
+
+def apart(a: tuple[float, ...], b: tuple[float, ...]) -> float:
+    """Distance of two rectangles, by their sides."""
+    dx = max(b[0] - a[2], a[0] - b[2], 0.0)
+    dy = max(b[1] - a[3], a[1] - b[3], 0.0)
+    return float((dx * dx + dy * dy) ** 0.5)
+
+
+@given(THINGS)
+def test_a_place_that_is_found_clears_everything(things: list[dict[str, Any]]) -> None:
+    found = plan(obstacles={f"o{n}": one for n, one in enumerate(things)})
+    if found.centre is None:
+        assert found.blockers
+        assert not found.ready
+        return
+    assert found.shape is not None
+    cx, cy = found.centre
+    hx, hy = found.shape.across_m / 2, found.shape.up_m / 2
+    assert hx - 1e-9 <= cx <= 0.42 - hx + 1e-9
+    assert hy - 1e-9 <= cy <= 0.26 - hy + 1e-9
+    for one in things:
+        left, low = one["left"]["value"], one["up"]["value"]
+        there = (left, low, left + one["wide"]["value"], low + one["high"]["value"])
+        if one["side"] == "front":
+            keep = CLEARANCES_M.get(one["kind"], OTHER_M)
+            assert apart((cx - hx, cy - hy, cx + hx, cy + hy), there) >= keep - 1e-6
+        else:
+            for hole in found.holes:
+                point = (hole.x_m, hole.y_m, hole.x_m, hole.y_m)
+                assert apart(point, there) >= found.shape.wrench_m + BEHIND_M - 1e-6
+    assert found.room is not None
+    assert found.room.value >= -1e-9
+
+
+@given(THINGS)
+def test_what_is_named_as_in_the_way_is_what_hinders(things: list[dict[str, Any]]) -> None:
+    named = {f"o{n}": {**one, "name": f"thing {n}"} for n, one in enumerate(things)}
+    found = plan(obstacles=named)
+    if found.centre is not None:
+        return
+    gone = {one.what for one in found.blockers}
+    left = {key: one for key, one in named.items() if one["name"] not in gone}
+    assert all(one.short_m > 0 for one in found.blockers)
+    if "edge of the face" not in gone:
+        assert plan(obstacles=left).centre is not None
+
+
+def test_no_place_is_better_than_the_one_found() -> None:
+    things = {"e": box("exhaust", "front", 0.40, 0.02, 0.02, 0.09),
+              "t": box("tank", "behind", 0.0, 0.15, 0.26, 0.11, 0.01)}  # fmt: skip
+    best = plan(obstacles=things)
+    assert best.centre is not None
+    assert best.room is not None
+    for dx, dy in ((0.03, 0.0), (-0.03, 0.0), (0.0, 0.02), (0.0, -0.02)):
+        other = plan(obstacles=things, left=fact(best.centre[0] + dx),
+                     up=fact(best.centre[1] + dy))  # fmt: skip
+        assert other.room is not None
+        assert other.room.value <= best.room.value + 2e-3
+
+
+def test_a_place_somebody_wants_is_checked() -> None:
+    things = {"e": box("exhaust", "front", 0.40, 0.0, 0.02, 0.26)}
+    found = plan(obstacles=things, left=fact(0.3), up=fact(0.13))
+    assert [one.what for one in found.blockers] == ["exhaust"]
+    assert found.blockers[0].short_m == pytest.approx(0.3 + 0.056 + 0.15 - 0.4)
+    assert not found.ready
+
+
+def test_marks_are_taken_from_edges_a_tape_hooks_on() -> None:
+    found = plan(hooks=["right", "top"])
+    assert found.centre is not None
+    for hole in found.holes:
+        assert hole.across == ("right", pytest.approx(0.42 - hole.x_m))
+        assert hole.upright == ("top", pytest.approx(0.26 - hole.y_m))
+    bare = plan(hooks=["left"])
+    assert any("hook" in text for text, _ in bare.stops)
+
+
+def test_what_stops_a_mount() -> None:
+    assert any("upright only" in text for text, _ in plan(stands=False).stops)
+    assert any("more room behind" in text for text, _ in plan(room=4e-3).stops)
+    tube = plan(BULKHEAD, face="tube", high=0.028)
+    assert any("wants a panel" in text for text, _ in tube.stops)
+    small = plan(wide=0.1, high=0.1)
+    assert {one.what for one in small.blockers} == {"edge of the face"}
+    assert plan_mount("m", Mount(), CATALOG.parts).missing
+
+
+def test_with_a_tank_behind_it_is_drilled_to_a_stop_or_not_at_all() -> None:
+    behind = {"t": box("tank", "behind", 0.0, 0.0, 0.42, 0.26, 0.02)}
+    near = {"t": box("tank", "behind", 0.0, 0.0, 0.42, 0.26, 0.006)}
+    stopped = plan(obstacles=behind)
+    assert stopped.ready
+    assert stopped.depth.stop_m == pytest.approx(1.5e-3 + 1e-3)
+    assert not plan(obstacles=near).ready
+    assert plan().depth.stop_m is None
+
+
+@pytest.mark.parametrize(
+    ("thread", "clamped", "length"),
+    [("M6", 3.5e-3, 16e-3), ("M6", 4.5e-3, 16e-3), ("M6", 10e-3, 25e-3), ("M8", 5e-3, 20e-3)],
+)
+def test_bolts_reach_through_with_a_full_nut_and_two_pitches(
+    thread: str, clamped: float, length: float
+) -> None:
+    one = THREADS[thread]
+    found = bolt_length(one, clamped)
+    assert found == pytest.approx(length)
+    left = found - clamped - 2 * one.washer_thick_m - one.nut_m
+    assert left >= 2 * one.pitch_m - 1e-9
+
+
+def test_every_part_that_is_mounted_says_how() -> None:
+    for part in CATALOG.parts.values():
+        if mountable(part):
+            assert part.body_across_m, part.number
+            assert part.bolt_m is None or part.bolts_across_m, part.number
+
+
+@pytest.mark.parametrize("sheet", SHEETS)
+@pytest.mark.parametrize("part", [REGULATOR, BULKHEAD, "pv-d-109"])
+def test_a_template_is_true_to_the_holes_and_stays_on_its_sheet(sheet: str, part: str) -> None:
+    found = plan(part, wide=0.6, high=0.5)
+    made = template(found, "x", sheet, {})
+    holes = [one for one in made.shapes if isinstance(one, Circle) and one.layer is Layer.HOLES]
+    assert len(holes) == len(found.holes)
+    for one, hole in zip(holes, found.holes, strict=True):
+        assert 2 * one.radius == pytest.approx(hole.diameter_m)
+        assert one.x - holes[0].x == pytest.approx(hole.x_m - found.holes[0].x_m)
+        assert one.y - holes[0].y == pytest.approx(hole.y_m - found.holes[0].y_m)
+    for shape in made.shapes:
+        spots = ([(shape.x1, shape.y1), (shape.x2, shape.y2)] if isinstance(shape, Line)
+                 else [(shape.x, shape.y)])  # fmt: skip
+        for x, y in spots:
+            assert 0.005 < x < made.wide - 0.005
+            assert 0.005 < y < made.high - 0.005
+
+
+def test_a_template_without_a_place_is_refused() -> None:
+    with pytest.raises(TooLargeError):
+        template(plan(wide=0.1, high=0.1), "x", "a4", {})
+
+
+def test_the_label_names_every_handle_in_every_state() -> None:
+    states = Plan(fitted(*SPACER), CATALOG).states
+    made = label("Holm", states)
+    texts = [one.text for one in made.shapes if not isinstance(one, Line | Circle)]
+    for control in states.controls:
+        assert control.key == "engine" or control.name in texts
+    assert any("carbon monoxide" in text for text in texts)
+    for shape in made.shapes:
+        if isinstance(shape, Line):
+            assert min(shape.x1, shape.x2) >= -1e-9
+            assert max(shape.x1, shape.x2) <= made.wide + 1e-9
