@@ -20,10 +20,13 @@ from gentle_ember.core import propane
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
 from gentle_ember.core.job import Job
+from gentle_ember.core.marks.drawing import template as drill_template
+from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.output import output_section
 from gentle_ember.core.train.edit import train_of
 from gentle_ember.core.train.ladder import fitted, ladder
 from gentle_ember.core.train.solver import solve
+from gentle_ember.documents.drawing import drawing_pdf
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, now, open_jobs
@@ -52,6 +55,32 @@ def largest(store: JobStore):
     with store.reading.begin() as session:
         ids = list(session.scalars(select(JobRow.id)))
     return max((store.get(one) for one in ids), key=lambda one: len(one.job.model_dump_json()))
+
+
+def test_a_fit_sheet_and_its_template(store):
+    jobs = [store.get(one).job for one in store_ids(store)]
+    largest_fit = max(jobs, key=lambda job: len(Plan(job, store.catalog).fit.steps))
+
+    def made():
+        planned = Plan(largest_fit, store.catalog)
+        assert planned.fuel_path is not None
+        assert planned.mounts is not None
+        start = time.perf_counter()
+        assert planned.fit.steps
+        return time.perf_counter() - start
+
+    made()
+    say("fit sheet", 1e3 * min(made() for _ in range(12)), 20, "ms")
+    mounted = next(
+        one for job in jobs for one in Plan(job, store.catalog).mounts if one.ready and one.holes
+    )
+    whole = undisturbed_s(lambda: drawing_pdf(drill_template(mounted, "x", "a4", {})))
+    say("drill template as PDF", 1e3 * whole, 300, "ms")
+
+
+def store_ids(store: JobStore) -> list[str]:
+    with store.reading.begin() as session:
+        return list(session.scalars(select(JobRow.id)))
 
 
 @pytest.fixture

@@ -1,10 +1,12 @@
 """The fitting in the real page: bench mode with and without network, marks, two devices."""
 
+import io
 import json
 import re
 import urllib.request
 
 import pytest
+from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.test_fuel_path import PNG, swap
@@ -98,37 +100,87 @@ def test_a_measure_is_drawn_and_the_step_is_spoken(shop):
     expect(page.locator('[data-bench="behind-regulator"]')).to_be_visible()
 
 
-def test_without_network_the_work_goes_on_and_is_written_once_in_order(pocket):
-    page = pocket.page
-    job = at_bench(pocket)
+def fit_of(shop, job):
+    return asked(shop, f"/api/jobs/{job}?views=fit")["fit"]
+
+
+def test_the_whole_fit_goes_by_keyboard_alone(shop):
+    page = shop.page
+    job = at_bench(shop)
+    total = fit_of(shop, job)["total"]
+    for number in range(total):
+        expect(page.locator(f'[data-at="{number + 1}"]')).to_be_visible()
+        page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="All done")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator('[data-save="saved"]')).to_be_visible(timeout=30000)
+    expect(page.locator("[data-done]")).to_have_text(str(total))
+    assert fit_of(shop, job)["done"] == total
+
+
+def test_with_the_server_gone_the_work_goes_on_and_is_written_once_in_order(frail):
+    page = frail.page
+    job = at_bench(frail)
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.reload()
-    expect(page.locator("[data-bench]")).to_be_visible()
-    page.context.set_offline(True)
-    ticked = [done_and_next(page) for _ in range(3)]
+    first = [done_and_next(page, key=True) for _ in range(3)]
+    expect(page.locator('[data-save="saved"]')).to_be_attached()
+    frail.server.kill()
+    ticked = [done_and_next(page, key=True) for _ in range(5)]
     page.get_by_role("button", name="Note").click()
     page.get_by_label("Note").fill("done in the rain")
     page.get_by_role("button", name="Keep it").click()
     page.get_by_label("Photo of this step").set_input_files(PHOTO)
     expect(page.get_by_role("button", name="Photo 1")).to_be_visible()
     noted = step_now(page)
-    expect(page.locator("[data-save]")).to_contain_text("no network")
+    expect(page.locator("[data-save]")).to_contain_text("no network · 7 kept here")
     page.reload()
     expect(page.locator("[data-bench]")).to_contain_text("done in the rain")
     assert step_now(page) == noted
-    assert records(pocket, job) == {}
-    page.context.set_offline(False)
-    page.evaluate("window.dispatchEvent(new Event('online'))")
-    expect(page.locator('[data-save="saved"]')).to_be_attached()
-    kept = records(pocket, job)
-    assert list(kept) == [*ticked, noted]
+    twin = page.context.new_page()
+    twin.goto(page.url)
+    expect(twin.locator("[data-bench]")).to_contain_text("done in the rain")
+    frail.server.start()
+    for one in (page, twin):
+        one.evaluate("window.dispatchEvent(new Event('online'))")
+        expect(one.locator('[data-save="saved"]')).to_be_attached()
+        expect(one.get_by_role("button", name="Photo 1")).to_be_visible()
+    kept = records(frail, job)
+    assert list(kept) == [*first, *ticked, noted]
     assert kept[noted]["note"] == "done in the rain"
-    log = asked(pocket, f"/api/jobs/{job}/log")
+    log = asked(frail, f"/api/jobs/{job}/log")
     paths = [path for one in reversed(log) for path in one["paths"]]
     fit = [path for path in paths if path.startswith("fit.steps")]
-    assert fit == [f"fit.steps.{key}" for key in (*ticked, noted)]
-    photos = asked(pocket, f"/api/jobs/{job}?views=fit")["fit"]["photos"]
-    assert len(photos[f"fit.steps.{noted}"]) == 1
+    assert fit == [f"fit.steps.{key}" for key in (*first, *ticked, noted)]
+    assert len(fit_of(frail, job)["photos"][f"fit.steps.{noted}"]) == 1
+
+
+def test_a_large_photo_is_made_small_and_one_cut_off_on_its_way_comes_again(shop):
+    page = shop.page
+    job = at_bench(shop)
+    huge = {**PHOTO, "buffer": PNG + bytes(40 * 1024 * 1024)}
+    field = page.get_by_label("Photo of this step")
+    field.set_input_files(huge)
+    expect(page.get_by_role("button", name="Photo 1")).to_be_visible()
+    field.set_input_files({**PHOTO, "buffer": b"MZ not a picture"})
+    expect(page.get_by_role("alert")).to_contain_text("is not a picture")
+    lost = []
+
+    def cut(route):
+        if lost:
+            route.continue_()
+        else:
+            lost.append(route.request.headers["idempotency-key"])
+            route.abort("connectionreset")
+
+    page.route("**/attachments?**", cut)
+    out = io.BytesIO()
+    Image.new("RGB", (40, 30), (9, 90, 190)).save(out, "PNG")
+    field.set_input_files({**PHOTO, "buffer": out.getvalue()})
+    expect(page.get_by_role("button", name="Photo 2")).to_be_visible()
+    expect(page.locator('[data-save="saved"]')).to_be_attached(timeout=15000)
+    assert lost
+    assert [len(held) for held in fit_of(shop, job)["photos"].values()] == [2]
 
 
 def other_page(shop, browser, size=(390, 844)):
@@ -172,6 +224,17 @@ def test_two_devices_see_each_others_ticks_and_settle_what_clashes(shop, browser
     clash.get_by_role("button", name="Write mine").click()
     expect(clash).to_be_hidden()
     expect(shop.page.locator("[data-bench]")).to_contain_text("gloves torn")
+    shop.page.keyboard.press("ArrowRight")
+    third = step_now(shop.page)
+    context.set_offline(True)
+    phone.locator(f'[data-step="{third}"]').get_by_role("checkbox").click()
+    done_and_next(shop.page, key=True)
+    expect(shop.page.locator('[data-save="saved"]')).to_be_attached()
+    context.set_offline(False)
+    phone.evaluate("window.dispatchEvent(new Event('online'))")
+    expect(phone.locator('[data-save="saved"]')).to_be_visible()
+    expect(clash).to_be_hidden()
+    assert records(shop, job)[third]["by"] == "Odo Marlin"
     context.close()
 
 
@@ -208,6 +271,10 @@ def test_a_place_is_computed_moved_refused_and_printed(shop):
     body.focus()
     page.keyboard.press("Shift+ArrowRight")
     expect(face).to_contain_text("5-5/8 in")
+    for _ in range(5):
+        page.keyboard.press("Shift+ArrowUp")
+    expect(page.locator("[data-blocked]")).to_contain_text("tank")
+    expect(page.locator("[data-blocked]")).to_contain_text("nut and wrench want room behind")
     box = body.bounding_box()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()

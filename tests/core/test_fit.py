@@ -15,9 +15,13 @@ from gentle_ember.core.fit.sheet import Sheet, joint_key
 from gentle_ember.core.fit.step import GATES, Phase, Place, Step
 from gentle_ember.core.fit.times import Learned, learn, minutes, whole
 from gentle_ember.core.job import Job
+from gentle_ember.core.joints import SEALING
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.train.edit import swap
-from tests.core.sets import CATALOG, fact, job_of
+from gentle_ember.core.train.impossible import Impossible
+from gentle_ember.core.train.solver import solve
+from gentle_ember.core.train.templates import TEMPLATES
+from tests.core.sets import CATALOG, SIZES, asked, fact, job_of
 from tests.core.trains import SHELF, built
 
 MEASURED: dict[str, Any] = {
@@ -238,7 +242,8 @@ def test_a_joint_opened_again_loses_its_leak_pass() -> None:
     joint = next(one for one in sheet(job).joints if one.step)
     tight = {
         joint_key(joint.joint.key): {
-            "passed": True, "by": "RK", "on": "2026-11-25T11:00:00Z", "of": joint.joint.subject,
+            "passed": True, "by": "RK", "on": "2026-11-25T11:00:00Z",
+            "of": f"{joint.joint.subject}@2026-11-25T10:00:00Z",
         }
     }  # fmt: skip
 
@@ -339,3 +344,82 @@ def test_a_licensed_fitters_joints_are_confirmed_not_made() -> None:
     made = {one.joint.after.slot.role for one in found.joints if one.step}
     assert not made & {"shut_off", "pipe"}
     assert "fitter-natural_gas" in {one.step.key for one in found.steps}
+
+
+@pytest.mark.parametrize("template", sorted(TEMPLATES))
+def test_every_school_class_and_source_has_a_whole_sheet(template: str) -> None:
+    seen = 0
+    site: dict[str, Any] = {"two": True, "distance": 2.5}
+    if template.endswith("digester_plain"):
+        site["pressure"] = 2600.0
+    for size in SIZES:
+        base = job_of(size, **site)
+        if isinstance(solve(SHELF, asked(base, template).wanted()), Impossible):
+            continue
+        seen += 1
+        chosen = TEMPLATES[template]
+        job = fitted(size, [chosen.method], {str(chosen.fuel): template}, **site)
+        found = sheet(job)
+        steps_of = [one.step for one in found.steps]
+        place = {step.key: at for at, step in enumerate(steps_of)}
+        assert len(place) == len(steps_of)
+        for step in steps_of:
+            assert all(place[key] < place[step.key] for key in step.after), (size, step.key)
+        taken_off = [step.key for step in steps_of if step.back]
+        assert [step.of[0] for step in steps_of if step.phase is Phase.CLOSE] == taken_off[::-1]
+        made = [step for step in steps_of if step.joint]
+        for joint in found.joints:
+            mine = [step for step in made if step.joint == joint.joint.key]
+            assert len(mine) == (0 if joint.joint.fitter or joint.joint.on_day else 1)
+            for step in mine:
+                how = SEALING[joint.joint.seal]
+                assert (step.why, step.caution) == (how.do, how.never)
+        cautions = " ".join(step.caution for step in steps_of)
+        if chosen.fuel == "gasoline":
+            assert "overfills" in cautions
+        elif any(step.kind == "run" for step in steps_of):
+            assert "exhaust" in cautions
+    assert seen, template
+
+
+def test_changing_one_part_changes_only_the_steps_that_depend_on_it() -> None:
+    job = fitted(*SPACER)
+    held = job.trains["propane"]
+    before = steps(job)
+    tried = 0
+    for key, slot in held.slots.items():
+        part = SHELF.parts[slot.part]
+        for other in SHELF.by_class[part.kind]:
+            if other.key == part.key or (other.inlet, other.outlet) != (part.inlet, part.outlet):
+                continue
+            slots = {**held.slots, key: slot.model_copy(update={"part": other.key})}
+            train = held.model_copy(update={"slots": slots})
+            after = steps(job.model_copy(update={"trains": {"propane": train}}))
+            for name in before.keys() | after.keys():
+                if before.get(name) == after.get(name):
+                    continue
+                touched = {*getattr(before.get(name), "parts", ()),
+                           *getattr(after.get(name), "parts", ())}  # fmt: skip
+                depends = touched & {part.key, other.key}
+                waits = {*getattr(before.get(name), "after", ())} ^ {
+                    *getattr(after.get(name), "after", ())
+                }
+                assert depends or waits, (key, name)
+            tried += 1
+            break
+    assert tried >= 3
+
+
+def test_nothing_is_ticked_past_a_stop() -> None:
+    job = fitted(*SPACER)
+    assert not [one for one in sheet(job).steps if one.held]
+    bad = swap(
+        job.trains["propane"], "regulator",
+        (next(one for one in SHELF.by_class["first_stage"] if one.inlet == "cyl:hand:m"),),
+        SHELF, "propane",
+    ).train  # fmt: skip
+    found = sheet(job.model_copy(update={"trains": {"propane": bad}})).steps
+    assert {bool(one.held) for one in found if one.step.joint} == {True}
+    assert not any(one.held for one in found if not one.step.joint)
+    smelled = fitted(*SPACER, fit={"smelled": {"g1": {"by": "RK"}}})
+    assert all(one.held for one in sheet(smelled).steps)

@@ -3,7 +3,7 @@
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentle_ember.core.marks.drawing import SHEETS, Circle, Layer, Line, TooLargeError, template
@@ -38,7 +38,7 @@ def plan(part: str = REGULATOR, wide: float = 0.42, high: float = 0.26, thick: f
             **more,
         }
     )  # fmt: skip
-    return plan_mount("m1", mount, CATALOG.parts)
+    return plan_mount("m1", mount, CATALOG.parts[part])
 
 
 THINGS = st.lists(
@@ -101,6 +101,39 @@ def test_what_is_named_as_in_the_way_is_what_hinders(things: list[dict[str, Any]
         assert plan(obstacles=left).centre is not None
 
 
+@settings(max_examples=25)
+@given(THINGS)
+def test_places_are_those_a_plain_search_finds(things: list[dict[str, Any]]) -> None:
+    found = plan(obstacles={f"o{n}": one for n, one in enumerate(things)})
+    shape = plan().shape
+    assert shape is not None
+    hx, hy, bolt = shape.across_m / 2, shape.up_m / 2, shape.bolts[1][0]
+    boxes = []
+    for one in things:
+        left, low = one["left"]["value"], one["up"]["value"]
+        boxes.append((one, (left, low, left + one["wide"]["value"], low + one["high"]["value"])))
+
+    def good(x: float, y: float) -> bool:
+        if not (hx <= x <= 0.42 - hx and hy <= y <= 0.26 - hy):
+            return False
+        for one, there in boxes:
+            if one["side"] == "front":
+                keep = CLEARANCES_M.get(one["kind"], OTHER_M)
+                if apart((x - hx, y - hy, x + hx, y + hy), there) < keep:
+                    return False
+            elif any(apart((x + dx, y, x + dx, y), there) < shape.wrench_m + BEHIND_M
+                     for dx in (-bolt, bolt)):  # fmt: skip
+                return False
+        return True
+
+    places = [(x / 1e3, y / 1e3) for x in range(0, 421, 4) for y in range(0, 261, 4)]
+    plain = [place for place in places if good(*place)]
+    if plain:
+        assert found.centre is not None
+    if found.centre is not None:
+        assert good(*found.centre)
+
+
 def test_no_place_is_better_than_the_one_found() -> None:
     things = {"e": box("exhaust", "front", 0.40, 0.02, 0.02, 0.09),
               "t": box("tank", "behind", 0.0, 0.15, 0.26, 0.11, 0.01)}  # fmt: skip
@@ -139,7 +172,7 @@ def test_what_stops_a_mount() -> None:
     assert any("wants a panel" in text for text, _ in tube.stops)
     small = plan(wide=0.1, high=0.1)
     assert {one.what for one in small.blockers} == {"edge of the face"}
-    assert plan_mount("m", Mount(), CATALOG.parts).missing
+    assert plan_mount("m", Mount(), None).missing
 
 
 def test_with_a_tank_behind_it_is_drilled_to_a_stop_or_not_at_all() -> None:

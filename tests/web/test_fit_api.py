@@ -1,8 +1,10 @@
 """The fitting through the service: sheet, templates, label, sign-off, events, pairing."""
 
 import datetime as dt
+import http.client
 import ipaddress
 import json
+import ssl
 from concurrent.futures import ThreadPoolExecutor
 
 import pytest
@@ -13,6 +15,7 @@ from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
 from tests.conftest import key
+from tests.serving import Server
 from tests.web.test_fuel_path_api import ids, show, write
 from tests.web.test_intake_api import picture
 
@@ -156,6 +159,22 @@ def test_only_a_paired_device_comes_in_from_the_network(on_lan):
     assert "HttpOnly" in joined.headers["Set-Cookie"]
     assert "Secure" in joined.headers["Set-Cookie"]
     assert on_lan.get("/api/board", base_url=site, environ_base=away).status_code == 200
+
+
+def test_the_shop_on_its_network_speaks_tls_a_phone_can_trust(tmp_path):
+    server = Server(tmp_path / "data", "--lan")
+    try:
+        trusting = ssl.create_default_context(cafile=tmp_path / "data" / "tls" / "authority.crt")
+        for context, comes in ((trusting, True), (ssl.create_default_context(), False)):
+            line = http.client.HTTPSConnection("127.0.0.1", server.port, context=context)
+            if comes:
+                line.request("GET", "/api/pair")
+                assert json.load(line.getresponse())["fingerprint"].count(":") == 31
+            else:
+                with pytest.raises(ssl.SSLCertVerificationError):
+                    line.request("GET", "/api/pair")
+    finally:
+        server.kill()
 
 
 def test_without_lan_there_is_nothing_to_pair(demo_client):

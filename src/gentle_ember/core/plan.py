@@ -116,7 +116,9 @@ class Plan:
     def mounts(self) -> tuple[MountPlan, ...]:
         """Every part that is mounted, its place worked out or what hinders it."""
         parts = parts_of(self.job, self.catalog)
-        return tuple(plan_mount(key, one, parts) for key, one in self.job.marks.items())
+        return tuple(
+            plan_mount(key, one, parts.get(one.part)) for key, one in self.job.marks.items()
+        )
 
     @cached_property
     def fit(self) -> Sheet:

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.change import Change, apply, overlap
 from gentle_ember.core.errors import ChangeError
-from gentle_ember.core.fit.records import Fit
+from gentle_ember.core.fit.records import Fit, StepRecord
 from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import Job
 from gentle_ember.core.pins import UnknownPartError, pin_changes
@@ -151,7 +151,9 @@ class JobStore:
             _refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_pins(changes)
             job, changes, inverse = self._changed(row, changes)
-            self._refuse_sign_off(Job.model_validate(row.document), job)
+            before = Job.model_validate(row.document)
+            self._refuse_sign_off(before, job)
+            self._refuse_ticks(before, job)
             _append(session, row, "edit", None, key, who, changes, inverse)
             stored = self._save(session, row, job)
         self.news.tell(job_id, stored.revision)
@@ -202,6 +204,20 @@ class JobStore:
                     for key, text in stopped
                 ]
             )
+
+    def _refuse_ticks(self, before: Job, after: Job) -> None:
+        """No step is ticked or skipped past a stop."""
+        settled = [
+            key
+            for key, record in after.fit.steps.items()
+            if record.state != "open" and _settled(record) != _settled(before.fit.steps.get(key))
+        ]
+        if not settled:
+            return
+        held = {one.step.key: one.held for one in plan(after, self.catalog).fit.steps if one.held}
+        stopped = [FieldError(f"fit.steps.{key}", held[key]) for key in settled if key in held]
+        if stopped:
+            raise InvalidJobError(stopped)
 
     def undo(self, job_id: str, *, key: str, who: str) -> Stored:
         """Append the inverse of the newest change not yet undone."""
@@ -293,6 +309,11 @@ class JobStore:
 def open_jobs(engine: Engine, shipped: Catalog) -> JobStore:
     """The jobs of a database over a shipped catalog, the shop's own parts laid over it."""
     return JobStore(engine, PartStore(engine, shipped))
+
+
+def _settled(record: StepRecord | None) -> tuple[str, str]:
+    """How a step was settled; a note on it later changes nothing of that."""
+    return (record.state, record.of) if record else ("open", "")
 
 
 def _row(session: Session, job_id: str) -> JobRow:

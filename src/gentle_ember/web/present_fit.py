@@ -86,7 +86,7 @@ def _step(
     held = learned.get(step.kind, Learned())
     return {
         "key": step.key, "kind": step.kind, "phase": str(step.phase), "place": str(step.place),
-        "state": one.state, "waits": [said(text) for text in one.waits],
+        "state": one.state, "held": said(one.held), "waits": [said(text) for text in one.waits],
         "what": said(step.what), "why": said(step.why), "caution": said(step.caution),
         "good": said(step.good), "bad": said(step.bad), "photo": step.photo,
         "photos": len(photos.get(f"fit.steps.{step.key}", ())),
@@ -131,7 +131,7 @@ def _joint(one: JointState) -> Json:
         "title": one.joint.title, "letter": how.letter, "seal": how.name, "step": one.step,
         "made": one.made, "fitter": one.joint.fitter, "on_day": one.joint.on_day,
         "passed": one.passed, "void": one.void, "by": one.tight.by, "on": one.tight.on,
-        "subject": one.joint.subject,
+        "subject": one.subject,
     }  # fmt: skip
 
 

@@ -39,6 +39,8 @@ class StepOut(BaseModel):
     phase: str
     place: str
     state: Literal["open", "next", "done", "skipped", "stale"]
+    held: BothOut
+    """The stop that keeps it from being ticked or skipped."""
     waits: list[BothOut]
     what: BothOut
     why: BothOut

@@ -5081,6 +5081,7 @@ export interface components {
             /** Fuel */
             fuel: string;
             good: components["schemas"]["BothOut"];
+            held: components["schemas"]["BothOut"];
             /** Joint */
             joint: string;
             /** Key */

@@ -9,8 +9,9 @@
     step: Step;
     state: Step['state'];
     waits: string;
+    held: string;
   }
-  let { step, state, waits }: Props = $props();
+  let { step, state, waits, held }: Props = $props();
   const job = useJob();
   let system = $derived(prefs.system);
   let record = $derived(recordOf(job(), step.key));
@@ -27,6 +28,7 @@
   </p>
   <h1 aria-live="polite">{step.what[system]}</h1>
   <p class="why">{step.why[system]}</p>
+  {#if held}<p class="stop" role="alert">{held}</p>{/if}
   {#if waits}<p class="first" role="status"><b>First:</b> {waits}</p>{/if}
   {#if step.caution[system]}<p class="caution">{step.caution[system]}</p>{/if}
   <div class="two">
@@ -74,6 +76,13 @@
   }
   .first {
     font-size: 1.1rem;
+  }
+  .stop {
+    border-left: 4px solid var(--color-error);
+    padding: 0.3rem 0 0.3rem 0.8rem;
+    color: var(--color-error);
+    font-size: 1.2rem;
+    font-weight: 700;
   }
   .caution {
     border-left: 4px solid var(--color-warning);

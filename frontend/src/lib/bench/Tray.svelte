@@ -12,6 +12,7 @@
   } from '$lib/fit/sheet';
   import Smelled from '$lib/fit/Smelled.svelte';
   import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
 
   interface Props {
     step: Step;
@@ -76,7 +77,12 @@
   />
   <button class="btn" aria-expanded={asking === 'note'} onclick={() => ask('note')}>Note</button>
   {#if isOpen(stands)}
-    <button class="btn" aria-expanded={asking === 'skip'} onclick={() => ask('skip')}>Skip</button>
+    <button
+      class="btn"
+      disabled={step.held[prefs.system] !== ''}
+      aria-expanded={asking === 'skip'}
+      onclick={() => ask('skip')}>Skip</button
+    >
   {:else}
     <button class="btn" onclick={() => reopen(job(), step)}>Open again</button>
   {/if}

@@ -64,7 +64,12 @@
     if (!step || !mount.centre) return;
     event.preventDefault();
     const by = (event.shiftKey ? 10 : 1) / MM;
-    const [left = 0, up = 0] = mount.centre;
+    // From where it is on its way to, when keys come faster than answers.
+    const under = (name: string, now: number) =>
+      (job().pending(`marks.${mount.key}.${name}`)?.value as { value?: number } | undefined)
+        ?.value ?? now;
+    const left = under('left', mount.centre[0] ?? 0);
+    const up = under('up', mount.centre[1] ?? 0);
     job().setAll(changes(left + step[0] * by, up + step[1] * by));
   }
 </script>

@@ -75,8 +75,10 @@
     {#if stands === 'done' || stands === 'skipped'}
       <button class="btn btn-sm" onclick={() => reopen(job(), step)}>Open it again</button>
     {:else}
-      <button class="btn btn-sm" onclick={() => (asking = asking === 'skip' ? '' : 'skip')}
-        >Skip</button
+      <button
+        class="btn btn-sm"
+        disabled={step.held[system] !== ''}
+        onclick={() => (asking = asking === 'skip' ? '' : 'skip')}>Skip</button
       >
     {/if}
     <button class="btn btn-sm" onclick={() => (asking = asking === 'find' ? '' : 'find')}

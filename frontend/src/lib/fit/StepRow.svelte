@@ -15,7 +15,9 @@
   let system = $derived(prefs.system);
   let state = $derived(stateOf(job(), step));
   let record = $derived(recordOf(job(), step.key));
-  let blocked = $derived(isOpen(state) && step.waits.length > 0);
+  let held = $derived(isOpen(state) ? step.held[system] : '');
+  let blocked = $derived(isOpen(state) && (step.waits.length > 0 || held !== ''));
+  let fault = $derived(job().errors[`fit.steps.${step.key}`]);
   let facts = $derived(
     [
       ...step.measures.map((one) => `${one.label} ${one[system]}`),
@@ -33,7 +35,7 @@
     aria-checked={state === 'done'}
     aria-label={`Done: ${step.what[system]}`}
     disabled={blocked}
-    title={blocked ? `First: ${step.waits[0]?.[system]}` : ''}
+    title={blocked ? held || `First: ${step.waits[0]?.[system]}` : ''}
     onclick={() => (state === 'done' ? reopen(job(), step) : done(job(), step))}
   >
     {#if state === 'done'}<Check size={17} />{/if}
@@ -42,6 +44,7 @@
     <button type="button" class="what" aria-expanded={open} onclick={toggle}
       >{step.what[system]}</button
     >
+    {#if held || fault}<p class="stop">{held || fault}</p>{/if}
     {#if state === 'stale'}
       <p class="stale">Undone by a change: it was done with something else. {record.what}</p>
     {:else if state === 'skipped'}
@@ -110,6 +113,10 @@
   }
   p.stale {
     color: var(--color-warning);
+    font-weight: 600;
+  }
+  .stop {
+    color: var(--color-error);
     font-weight: 600;
   }
   .small {

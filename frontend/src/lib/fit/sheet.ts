@@ -21,7 +21,7 @@ const OPEN: FullRecord = {
 };
 
 /** Now, in UTC, as records carry it. */
-export const stamp = () => new Date().toISOString().replace(/\.\d+Z$/, 'Z');
+export const stamp = () => new Date().toISOString();
 
 /** A key for something noted: short, and no other's. */
 export const freshKey = (prefix: string) => `${prefix}${Date.now().toString(36)}`;

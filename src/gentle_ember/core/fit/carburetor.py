@@ -10,7 +10,7 @@ from gentle_ember.core.fit.step import Measure, Phase, Place, Secured, Step
 from gentle_ember.core.fit.tools import socket
 from gentle_ember.core.generator import CarburetorType
 
-GAP_M = (0.5e-3, 0.65e-3)
+GAP_M = (0.508e-3, 0.635e-3)
 """Plug gap on gas where the maker says nothing: 0.020 to 0.025 in."""
 
 
@@ -135,10 +135,15 @@ def _rejet(case: FitCase) -> Iterator[Step]:
         photo="the number on the jet", good="Number read and noted; tube's holes clear.",
         bad="Slot breaks out: a driver that fills it, straight, no extension.",
     )  # fmt: skip
+    jets = case.jets
+    size = f" {jets[1]}" if jets else ""
+    why = f"{jets[0]} is stamped, {jets[1]} by the density rule here" if jets else (
+        "The density rule's size first"
+    )  # fmt: skip
     yield Step(
         "jet_in", "jet", Phase.WORK, Place.CARBURETOR,
-        f"New main jet in {each} tube; tube in the same way up.",
-        "The density rule's size first, the next ones at hand.", 5,
+        f"New main jet{size} in {each} tube; tube in the same way up.",
+        f"{why}; the sizes either side are at hand.", 5, of=(size.strip(),),
         tools=("jet screwdriver, full width",), after=("jet_out",), secured=Secured.NONE,
         good="Seats by hand, then snug; number faces out.",
         bad="It binds: cross-threaded brass; start again by hand.",

@@ -16,6 +16,7 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.marks.fastening import thread_of
 from gentle_ember.core.marks.mount import MountPlan
 from gentle_ember.core.method.base import Case
+from gentle_ember.core.method.gasoline import jet_ratio
 from gentle_ember.core.method.stack import adapter_m, joint_of
 from gentle_ember.core.part import Part
 from gentle_ember.core.sections.fuel_path import TrainSection
@@ -86,6 +87,16 @@ class FitCase:
             return 0.0
         gaskets = self.set.stack.gaskets
         return self.plate_m + 0.5 * (gaskets.value if gaskets else studs.GASKETS_M)
+
+    @property
+    def jets(self) -> tuple[int, int] | None:
+        """The jet stamped and the one the density rule asks for here; None until both are known."""
+        made, stamped = self.set.carburetor.jetted_at, self.set.carburetor.jets.stamped.number
+        here = self.job.sites[self.job.site].elevation
+        if made is None or stamped is None or here is None:
+            return None
+        wanted = stamped.value * jet_ratio(made.value, here.value)
+        return round(stamped.value), round(wanted)
 
     @property
     def nut_torque(self) -> Torque:

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 
 from gentle_ember.core.cautions import Caution, Severity
 from gentle_ember.core.fit.sheet import Sheet
+from gentle_ember.core.fit.stops import SMELLED
 from gentle_ember.core.job import Job
 from gentle_ember.core.marks.mount import MountPlan
 from gentle_ember.core.readiness import TO_DO, Item
@@ -47,8 +48,7 @@ def fit_cautions(job: Job) -> Iterator[Caution]:
                 f"fit.smell.{key}",
                 Severity.STOP,
                 "fit",
-                "Gas was smelled and is not cleared: source shut, everybody out of it, ventilate; "
-                "find it before anything goes on.",
+                SMELLED,
                 f"fit.smelled.{key}",
             )
     for key, one in job.fit.finds.items():

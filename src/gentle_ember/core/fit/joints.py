@@ -62,7 +62,7 @@ class JointAt:
         """What it is made of."""
         cut = [f"{one.length_m:g}" for one in (self.before, self.after)
                if one.part is not None and one.part.by_length]  # fmt: skip
-        return " ".join((self.before.slot.part, self.after.slot.part, *cut))
+        return " ".join((self.before.slot.part, self.after.slot.part, *cut))[:160]
 
 
 def joints(trains: dict[str, TrainSection]) -> Iterator[JointAt]:

@@ -21,6 +21,7 @@ from gentle_ember.core.fit.case import FitCase
 from gentle_ember.core.fit.order import ordered
 from gentle_ember.core.fit.records import StepRecord, Tight
 from gentle_ember.core.fit.step import Step
+from gentle_ember.core.fit.stops import holding
 from gentle_ember.core.fit.times import Learned, whole
 
 PARTS = (
@@ -48,6 +49,8 @@ class SheetStep:
     record: StepRecord
     waits: tuple[str, ...]
     """Steps before it that are still open, in words."""
+    held: str = ""
+    """The stop that keeps it from being ticked or skipped; empty when nothing does."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +72,9 @@ class JointState:
     made: bool
     tight: Tight
     void: str
+
+    subject: str
+    """What a pass is given to: the parts, and the making of it."""
 
     @property
     def passed(self) -> bool:
@@ -121,6 +127,7 @@ def steps_of(case: FitCase) -> tuple[Step, ...]:
 def sheet(case: FitCase) -> Sheet:
     """The sheet of a job with what was done on it."""
     steps = steps_of(case)
+    holds = holding(case)
     records = case.job.fit.steps
     settled = {step.key for step in steps if _settled(step, records.get(step.key))}
     words = {step.key: step.what for step in steps}
@@ -132,7 +139,7 @@ def sheet(case: FitCase) -> Sheet:
         state = _state(step, record)
         if state in ("open", "stale") and not waits and not given:
             state, given = "next" if state == "open" else state, True
-        found.append(SheetStep(step, state, record, waits))
+        found.append(SheetStep(step, state, record, waits, holds(step)))
     undone = tuple(
         Undone(key, record.what or key, record)
         for key, record in records.items()
@@ -157,7 +164,9 @@ def _joints(found: Sheet) -> Iterator[JointState]:
         one = by_joint.get(at.key)
         tight = found.case.job.fit.tight.get(joint_key(at.key), Tight())
         made = one.state == "done" if one else not at.on_day
-        yield JointState(at, one.step.key if one else "", made, tight, _void(at, one, tight))
+        subject = f"{at.subject}@{one.record.on if one else ''}"[:200]
+        void = _void(at, one, tight, subject)
+        yield JointState(at, one.step.key if one else "", made, tight, void, subject)
 
 
 def joint_key(key: str) -> str:
@@ -169,16 +178,16 @@ def joint_key(key: str) -> str:
     return key.replace(".", "-")[:40]
 
 
-def _void(at: joints.JointAt, one: SheetStep | None, tight: Tight) -> str:
-    """Why a leak pass no longer counts; empty while it does."""
+def _void(at: joints.JointAt, one: SheetStep | None, tight: Tight, subject: str) -> str:
+    """Why a leak pass no longer counts; empty while it does.
+
+    A making of a joint is told by its stamp being another one, never by which is later: clocks of
+    two phones may be an hour apart.
+    """
     if not tight.passed:
         return ""
-    if tight.of != at.subject:
+    if not tight.of.startswith(f"{at.subject}@"):
         return "other parts stand here now"
-    if one is None:
-        return ""
-    if one.state != "done":
+    if one is not None and one.state != "done":
         return "opened again"
-    if one.record.on > tight.on:
-        return "made again after it passed"
-    return ""
+    return "" if tight.of == subject else "made again after it passed"

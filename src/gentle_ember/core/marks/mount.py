@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from gentle_ember.core.errors import QuantityError
@@ -21,6 +20,7 @@ from gentle_ember.core.marks.place import (
     in_the_way,
 )
 from gentle_ember.core.marks.records import Edge, Mount
+from gentle_ember.core.memo import remember
 from gentle_ember.core.part import Part, PartClass
 
 PLACE = Method(
@@ -163,16 +163,16 @@ def _missing(at: str, mount: Mount, part: Part | None) -> list[tuple[str, str]]:
     return found
 
 
-def plan_mount(key: str, mount: Mount, parts: Mapping[str, Part]) -> MountPlan:
+@remember(64)
+def plan_mount(key: str, mount: Mount, part: Part | None) -> MountPlan:
     """Work out a mount: the best place, or the one asked for, checked.
 
     Args:
         key: its key in the job.
         mount: the face as measured.
-        parts: parts of the job by key.
+        part: what goes on it; None while nobody says.
     """
     at = f"marks.{key}"
-    part = parts.get(mount.part)
     missing = _missing(at, mount, part)
     layers = [
         (str(one.material), one.thickness.value)

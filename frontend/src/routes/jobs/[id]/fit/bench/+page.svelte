@@ -41,6 +41,7 @@
       .filter((one) => isOpen(stateOf(job(), one)))
       .slice(0, 3)
   );
+  let held = $derived(step && isOpen(stands) ? step.held[prefs.system] : '');
   let finished = $derived(steps.length > 0 && firstOpen(0) < 0);
   let ticked = $derived(steps.filter((one) => !isOpen(stateOf(job(), one))).length);
 
@@ -66,7 +67,7 @@
   }
 
   function tick() {
-    if (!step || waits) return;
+    if (!step || waits || held) return;
     if (isOpen(stands)) done(job(), step, clock.seconds);
     const next = firstOpen(at + 1);
     if (next >= 0) show(next);
@@ -96,7 +97,10 @@
 <main class="bench" id="sheet" tabindex="-1">
   <header>
     <b class="title">{job().settled?.job.title}</b>
-    <span class="chip num" data-at={at + 1}>step {at + 1} of {steps.length}</span>
+    <span class="chip num" data-at={at + 1}
+      >step {at + 1} of {steps.length}
+      <span class="clock" title="Time on this step">{clock.text}</span></span
+    >
     <span class="net" role="status" aria-live="polite" data-save={job().saving}
       >{job().saving === 'unreached'
         ? `no network${job().waiting ? ` · ${job().waiting} kept here` : ''}`
@@ -105,7 +109,6 @@
           : ''}</span
     >
     <span class="space"></span>
-    <span class="num clock" title="Time on this step">{clock.text}</span>
     <button
       class="icon"
       aria-label="Read the steps aloud"
@@ -124,7 +127,7 @@
     <span style:width={`${(100 * ticked) / Math.max(1, steps.length)}%`}></span>
   </div>
   {#if step && fit}
-    <BenchStep {step} state={stands} {waits} />
+    <BenchStep {step} state={stands} {waits} {held} />
     {#if coming.length}
       <aside class="then" aria-label="Steps after this one">
         <h2>Then</h2>
@@ -135,7 +138,7 @@
       {#key step.key}<Tray {step} {fit} />{/key}
       <div class="go">
         <button class="btn back" disabled={at <= 0} onclick={() => show(at - 1)}>Back</button>
-        <button class="btn btn-primary done" disabled={Boolean(waits)} onclick={tick}
+        <button class="btn btn-primary done" disabled={Boolean(waits || held)} onclick={tick}
           >{finished ? 'All done' : isOpen(stands) ? 'Done' : 'Next'}</button
         >
       </div>
@@ -253,9 +256,6 @@
     .net {
       overflow: hidden;
       text-overflow: ellipsis;
-    }
-    .clock {
-      display: none;
     }
   }
 </style>
