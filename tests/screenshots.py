@@ -22,7 +22,6 @@ PAPER, LAMP = "paper", "lamp"
 SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "board": ("", "", DESK, PAPER),
     "set": ("Lambing clinic trailer", "intake/set", DESK, PAPER),
-    "site": ("Star-party hut", "intake/site", DESK, PAPER),
     "machine": ("Lambing clinic trailer", "intake/machine", DESK, PAPER),
     "walk-round": ("Clock-tower restorer's old set", "intake/walk", DESK, PAPER),
     "sketch": ("Cinema tent beside the parish hall", "intake/sketch", DESK, PAPER),
@@ -34,6 +33,7 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "readiness": ("Cinema tent beside the parish hall", "fuel_path/ready", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
+    "bench": ("Lambing clinic trailer", "fit/bench", DESK, PAPER),
     "bench-phone": ("Tool library's big twin", "fit/bench", PHONE, PAPER),
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "output-lamp": ("Tool library's big twin", "method/output", DESK, LAMP),

@@ -142,5 +142,5 @@ def on_lan(data: Path, port: int) -> pairing.Lan:
     folder = data / "tls"
     found = addresses()
     made = certificates(folder, names())
-    urls = tuple(f"https://{f'[{one}]' if ':' in one else one}:{port}" for one in found)
+    urls = tuple(f"https://{one}:{port}" for one in found)
     return pairing.Lan(urls, pairing.token(folder), made.authority, made.fingerprint)

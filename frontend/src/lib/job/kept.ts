@@ -1,5 +1,6 @@
 import Dexie, { type Table } from 'dexie';
 import type { Change, Snapshot } from '$lib/api/client';
+import { at } from './path';
 
 /** A write on its way: kept in the browser until the server has acknowledged it. */
 export interface Write {
@@ -83,3 +84,12 @@ export const shelf = {
   recall: async (job: string): Promise<Snapshot | undefined> =>
     (await quietly(() => kept.snapshots.get(job)))?.snapshot
 };
+
+/** Whether somebody else's write says the same: both ticked it, only hand and hour differ. */
+export function alreadySo(change: Change, job: unknown): boolean {
+  const essence = (value: unknown) =>
+    JSON.stringify(value, (key, held: unknown) =>
+      ['by', 'on', 'seconds'].includes(key) ? undefined : held
+    );
+  return essence(at(job, change.path)) === essence(change.remove ? undefined : change.value);
+}

@@ -1,14 +1,15 @@
 import { getContext, setContext, untrack } from 'svelte';
 import { api, ask, Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
 import { prefs } from '$lib/prefs.svelte';
-import { shelf, type Conflict, type Write } from './kept';
+import { Earlier } from './earlier.svelte';
+import { alreadySo, shelf, type Conflict, type Write } from './kept';
 import { at } from './path';
 import { Drafts, Outbox, writeKey, type Draft } from './outbox';
+import { Stream } from './stream';
 import { sendFile } from './upload';
 
 const DOUBT_MS = 450;
 const SAVE_MS = 900;
-const BURST_MS = 10_000;
 const REMEMBER_MS = 250;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 
@@ -32,8 +33,7 @@ export class JobSession {
   readonly id: string;
   private readonly outbox: Outbox;
   private readonly kept: Drafts;
-  private before = $state.raw<Map<string, Figure>>(new Map());
-  private burst = { path: '', at: 0 };
+  private readonly before = new Earlier();
   private busy = false;
   private failures = 0;
   private doubtTimer: ReturnType<typeof setTimeout> | undefined;
@@ -43,8 +43,8 @@ export class JobSession {
   private saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   private retryTimer: ReturnType<typeof setTimeout> | undefined;
   private asked = 0;
-  private events: EventSource | undefined;
-  private heard = 0;
+  /** What other devices write on this job. */
+  readonly stream: Stream;
   private rememberTimer: ReturnType<typeof setTimeout> | undefined;
   /** The revision each draft was begun on: what others write meanwhile must not slip under it. */
   private begun = new Map<string, number>();
@@ -53,6 +53,7 @@ export class JobSession {
     this.id = id;
     this.outbox = new Outbox(id);
     this.kept = new Drafts(id);
+    this.stream = new Stream(id, () => this.catchUp());
   }
 
   /** The job to show: as it would be while typing, else as saved. */
@@ -70,7 +71,7 @@ export class JobSession {
     await this.refresh();
     await this.flush();
     if (!this.settled) await this.refresh();
-    this.listen();
+    this.stream.open();
     for (const path of Object.keys(left)) if (!this.saveTimers.has(path)) this.save(path);
   }
 
@@ -80,6 +81,8 @@ export class JobSession {
       const params = { path: { job_id: this.id }, query: { views: this.views } };
       const found = await ask(api.GET('/api/jobs/{job_id}', { params }));
       if (!this.settled || found.revision >= this.settled.revision) this.take(found);
+      this.failures = 0;
+      if (this.saving === 'unreached') this.settle();
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       if (error.status === 404) this.missing = error.message;
@@ -92,6 +95,7 @@ export class JobSession {
 
   private take(found: Snapshot): void {
     this.settled = found;
+    this.failures = 0;
     clearTimeout(this.rememberTimer);
     this.rememberTimer = setTimeout(() => void shelf.remember(found), REMEMBER_MS);
   }
@@ -102,25 +106,8 @@ export class JobSession {
     if (seen && (!this.settled || seen.revision >= this.settled.revision)) this.settled = seen;
   }
 
-  /** Let go of the stream while nobody looks: browsers share few connections among their pages. */
-  deaf(): void {
-    this.events?.close();
-    this.events = undefined;
-  }
-
   private catchUp(): void {
-    if (this.heard > (this.settled?.revision ?? 0)) void this.refresh();
-  }
-
-  /** Hear of what other devices write on this job. */
-  listen(): void {
-    if (this.events || typeof EventSource === 'undefined') return;
-    this.events = new EventSource(`/api/jobs/${this.id}/events`);
-    this.events.onmessage = (event: MessageEvent<string>) => {
-      const { revision } = JSON.parse(event.data) as { revision: number };
-      this.heard = revision;
-      if (!this.busy) this.catchUp();
-    };
+    if (!this.busy && this.stream.heard > (this.settled?.revision ?? 0)) void this.refresh();
   }
 
   /** Sections the page on show needs along with every answer. */
@@ -295,22 +282,11 @@ export class JobSession {
 
   /** How a figure differs from before the present run of changes. */
   earlier(key: string): Figure | undefined {
-    return this.before.get(key);
+    return this.before.of(key);
   }
 
   private mark(path: string): void {
-    const at = Date.now();
-    if (path !== this.burst.path || at - this.burst.at > BURST_MS) {
-      const ledger = this.settled?.ledger;
-      const figures = [
-        ...(ledger?.puts_out ?? []).map((one) => one.running),
-        ...(ledger?.runs ?? []).flatMap((run) => (run.figure ? [run.figure] : [])),
-        ...(ledger?.flows ?? []).map((flow) => flow.flow),
-        ...(ledger?.path ?? []).flatMap((train) => (train.tightest ? [train.tightest] : []))
-      ];
-      this.before = new Map(figures.map((figure) => [figure.key, figure]));
-    }
-    this.burst = { path, at };
+    this.before.mark(path, this.settled?.ledger);
   }
 
   private write(changes: Change[]): Write {
@@ -421,7 +397,7 @@ export class JobSession {
     if (error.status === 409 && write.kind === 'edit' && first?.typed === undefined) {
       // A tick or a note has no field to be kept in: it waits beside what somebody else wrote.
       await this.refreshAfterConflict();
-      if (write.changes.every((change) => this.alreadySo(change))) return;
+      if (write.changes.every((change) => alreadySo(change, this.settled?.job))) return;
       const conflict = { key: write.key, write, said: error.message };
       this.conflicts = [...this.conflicts, conflict];
       void shelf.addConflict(this.id, conflict);
@@ -439,16 +415,6 @@ export class JobSession {
       for (const change of write.changes)
         this.begun.set(change.path, this.settled?.revision ?? write.base);
     }
-  }
-
-  /** Whether somebody else's write says the same: both ticked it, only hand and hour differ. */
-  private alreadySo(change: Change): boolean {
-    const essence = (value: unknown) =>
-      JSON.stringify(value, (key, held: unknown) =>
-        ['by', 'on', 'seconds'].includes(key) ? undefined : held
-      );
-    const there = at(this.settled?.job, change.path);
-    return essence(there) === essence(change.remove ? undefined : change.value);
   }
 
   private async refreshAfterConflict(): Promise<void> {
@@ -479,7 +445,14 @@ export class JobSession {
     const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 8000;
     this.failures += 1;
     clearTimeout(this.retryTimer);
-    this.retryTimer = setTimeout(() => void (this.settled ? this.flush() : this.open()), wait);
+    this.retryTimer = setTimeout(() => void this.reach(), wait);
+  }
+
+  /** Try again what was not answered: what waits, else a look at the job. */
+  private async reach(): Promise<void> {
+    if (!this.settled) await this.open();
+    else if (this.outbox.writes.length) await this.flush();
+    else await this.refresh();
   }
 
   private settle(): void {
@@ -492,7 +465,7 @@ export class JobSession {
   }
 
   close(): void {
-    this.deaf();
+    this.stream.close();
     clearTimeout(this.doubtTimer);
     clearTimeout(this.retryTimer);
     for (const [path, timer] of this.saveTimers) {

@@ -176,7 +176,7 @@ def _step(case: FitCase, one: JointAt, before: str) -> Step:
     )  # fmt: skip
     return Step(
         key_of("j", SHORT[one.fuel], one.after.key), f"joint_{one.seal}", Phase.WORK, place,
-        f"Join {one.title}.", how.do, MINUTES[one.seal], tools=tools,
+        f"Join {one.title}{_both(case, one)}.", how.do, MINUTES[one.seal], tools=tools,
         takes=TAKES.get(one.seal, ()),
         parts=tuple(part.key for part in (first, second) if part is not None),
         of=tuple(f"{at.length_m:g} m" for at in (one.before, one.after)
@@ -185,6 +185,13 @@ def _step(case: FitCase, one: JointAt, before: str) -> Step:
         caution=how.never, good=GOOD[one.seal], bad=BAD.get(one.seal, ""),
         after=tuple(dict.fromkeys(waits)),
     )  # fmt: skip
+
+
+def _both(case: FitCase, one: JointAt) -> str:
+    """A two-barrel set has a screw and a hose for each barrel."""
+    doubled = {PartClass.LOAD_SCREW, PartClass.VAPOUR_HOSE}
+    kinds = {at.part.kind for at in (one.before, one.after) if at.part is not None}
+    return ", one for each barrel" if case.has("two_barrel_adapter") and kinds & doubled else ""
 
 
 def _needs(case: FitCase, one: JointAt) -> Iterator[str]:

@@ -33,8 +33,8 @@
   function visible() {
     if (document.visibilityState === 'visible') {
       void session.refresh();
-      session.listen();
-    } else session.deaf();
+      session.stream.open();
+    } else session.stream.close();
   }
 
   let ready = $derived(Boolean(snapshot));
