@@ -38,8 +38,12 @@ def fitted(size: str, methods: list[str], trains: dict[str, str], **more: Any) -
     document = job.model_dump(mode="json")
     document["choice"]["methods"] = methods
     document["fit"], document["marks"] = fit, marks
-    document["trains"] = {
-        fuel: built(job, template).model_dump(mode="json") for fuel, template in trains.items()
+    made = {fuel: built(job, template) for fuel, template in trains.items()}
+    document["trains"] = {fuel: train.model_dump(mode="json") for fuel, train in made.items()}
+    document["parts"] = {
+        slot.part: CATALOG.parts[slot.part].model_dump(mode="json")
+        for train in made.values()
+        for slot in train.slots.values()
     }
     for path, value in plain.items():
         here = document
@@ -188,6 +192,14 @@ def test_studs_are_swapped_one_at_a_time_or_backed_out_by_computed_turns() -> No
     turns = backed["stud-1"].measures[0].value
     assert turns == math.ceil(4 * short / 1e-3 - 1e-9) / 4
     assert "must" in backed["stud-1"].why or "stays in the casting" in backed["stud-1"].why
+    counts = {
+        way: {line.part.kind: line.count for line in Plan(
+            fitted(*SPACER, **facts, fit={"studs": way}), CATALOG).bill.lines}
+        for way in ("longer", "back_out", "extend")
+    }  # fmt: skip
+    assert counts["longer"]["stud"] == 2
+    assert "stud" not in counts["back_out"]
+    assert counts["extend"]["stud_extension"] == 2
     out = longer["stud-1"].measures[0].value
     assert out >= 16e-3 + short - 1e-9
 

@@ -48,7 +48,7 @@ def stack_parts(count: Count, job: Job) -> None:
 
 
 def _studs(count: Count, job: Job, found: studs.Joint, each: int) -> None:
-    if studs.full_nut(found):
+    if studs.full_nut(found) or job.fit.studs == "back_out":
         return
     depth = job.set.studs.thread_depth
     if depth is None:
@@ -61,7 +61,7 @@ def _studs(count: Count, job: Job, found: studs.Joint, each: int) -> None:
         wanted = math.inf
     thread = _near(found.diameter_m)
     part = count.smallest(PartClass.STUD, "length_m", wanted, thread_m=thread)
-    if part is not None:
+    if part is not None and job.fit.studs != "extend":
         count.add(part, each, "longer studs")
         return
     count.want(PartClass.STUD_EXTENSION, each, "stud extensions", thread_m=thread)
