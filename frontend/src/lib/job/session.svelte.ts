@@ -328,7 +328,8 @@ export class JobSession {
   async flush(): Promise<void> {
     if (this.busy) return;
     this.busy = true;
-    clearTimeout(this.retryTimer);
+    // With nothing to send, a look at the job that failed before is still to be tried again.
+    if (this.outbox.writes.length) clearTimeout(this.retryTimer);
     for (let write = this.outbox.writes[0]; write; write = this.outbox.writes[0]) {
       this.saving = 'saving';
       try {
