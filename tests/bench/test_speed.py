@@ -29,7 +29,8 @@ from gentle_ember.core.train.solver import solve
 from gentle_ember.documents.drawing import drawing_pdf
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
-from gentle_ember.store.jobs import JobStore, now, open_jobs
+from gentle_ember.store.jobs import JobStore, open_jobs
+from gentle_ember.store.log import now
 from gentle_ember.store.models import JobRow
 from tests.core.sets import asked, job_of
 from tests.serving import Server

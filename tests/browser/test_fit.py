@@ -349,7 +349,7 @@ def test_what_is_taken_along_counted_cut_and_given_back_is_kept(either):
     step.get_by_role("button", name=re.compile("Battery on")).click()
     expect(step).to_contain_text("2 × M6 × 12")
     found = asked(either, f"/api/jobs/{job_of(either)}")
-    assert found["job"]["fit"]["packed"]["magnetic-tray"]["done"]
+    assert found["job"]["fit"]["packed"]["magnetic_tray"]["done"]
     assert any("abandoned hole" in item["text"] for item in found["ready"])
 
 

@@ -13,8 +13,8 @@ from gentle_ember.core.marks.mount import MountPlan, mountable, plan_mount
 from gentle_ember.core.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
 from gentle_ember.core.marks.records import Mount
 from gentle_ember.core.plan import Plan
+from tests.core.fits import SPACER, fitted
 from tests.core.sets import CATALOG, fact
-from tests.core.test_fit import SPACER, fitted
 
 REGULATOR, BULKHEAD = "pv-d-101", "lf-g-104"
 

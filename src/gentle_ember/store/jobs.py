@@ -5,8 +5,8 @@ from __future__ import annotations
 import uuid
 from collections import OrderedDict
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass
-from datetime import UTC, datetime
+from dataclasses import dataclass
+from datetime import datetime
 from threading import Lock
 from typing import Any
 
@@ -14,9 +14,10 @@ from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session, sessionmaker
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.change import Change, apply, overlap
+from gentle_ember.core.change import Change, apply
 from gentle_ember.core.errors import ChangeError
-from gentle_ember.core.fit.records import Fit, StepRecord
+from gentle_ember.core.fit.holds import tick_stops
+from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import Job
 from gentle_ember.core.pins import UnknownPartError, pin_changes
@@ -24,12 +25,12 @@ from gentle_ember.core.plan import plan
 from gentle_ember.core.route import sign_off_stops
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
-    ConflictError,
     FieldError,
     InvalidJobError,
     NotFoundError,
     NothingToUndoError,
 )
+from gentle_ember.store.log import append, by_key, client_of, now, refuse_overlap, stacks
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
@@ -48,11 +49,6 @@ class Stored:
     updated_at: datetime
     can_undo: bool
     can_redo: bool
-
-
-def now() -> datetime:
-    """The current time in UTC, without a zone as SQLite keeps it."""
-    return datetime.now(UTC).replace(tzinfo=None)
 
 
 class JobStore:
@@ -85,7 +81,7 @@ class JobStore:
         """A new job from a document; the same `key` twice gives the same job."""
         job = valid_job(document)
         with self.writing.begin() as session:
-            if key and (known := _by_key(session, key)):
+            if key and (known := by_key(session, key)):
                 return self._stored(session, known.job_id)
             return self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
 
@@ -122,7 +118,7 @@ class JobStore:
 
     def _stored(self, session: Session, job_id: str) -> Stored:
         row = _row(session, job_id)
-        undo, redo = _stacks(session, job_id)
+        undo, redo = stacks(session, job_id)
         job = Job.model_validate(row.document)
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
@@ -131,7 +127,7 @@ class JobStore:
         with self.reading.begin() as session:
             row = _row(session, job_id)
             job, _, _ = self._changed(row, changes)
-            undo, redo = _stacks(session, job_id)
+            undo, redo = stacks(session, job_id)
             return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
     def change(
@@ -145,16 +141,14 @@ class JobStore:
             InvalidJobError: the job would not be valid; nothing is saved.
         """
         with self.writing.begin() as session:
-            if _by_key(session, key):
+            if by_key(session, key):
                 return self._stored(session, job_id)
             row = _row(session, job_id)
-            _refuse_overlap(session, row, changes, base, client_of(key))
+            refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_pins(changes)
             job, changes, inverse = self._changed(row, changes)
-            before = Job.model_validate(row.document)
-            self._refuse_sign_off(before, job)
-            self._refuse_ticks(before, job)
-            _append(session, row, "edit", None, key, who, changes, inverse)
+            self._refuse_past_stops(Job.model_validate(row.document), job)
+            append(session, row, "edit", None, key, who, changes, inverse)
             stored = self._save(session, row, job)
         self.news.tell(job_id, stored.revision)
         return stored
@@ -191,33 +185,22 @@ class JobStore:
                 job, inverse = _applied(before, changes)
         return job, changes, inverse
 
-    def _refuse_sign_off(self, before: Job, after: Job) -> None:
-        """A stage with an open stop can't be signed off, whoever asks."""
-        if after.stages == before.stages:
-            return
+    def _refuse_past_stops(self, before: Job, after: Job) -> None:
+        """No stage is signed off, and no step ticked or skipped, past a stop, whoever asks."""
         planned = plan(after, self.catalog)
-        stopped = sign_off_stops(before, after, planned.cautions, planned.readiness)
-        if stopped:
-            raise InvalidJobError(
-                [
-                    FieldError(f"stages.{key}", f"Still open, and holds this stage: {text}")
-                    for key, text in stopped
-                ]
-            )
-
-    def _refuse_ticks(self, before: Job, after: Job) -> None:
-        """No step is ticked or skipped past a stop."""
-        settled = [
-            key
-            for key, record in after.fit.steps.items()
-            if record.state != "open" and _settled(record) != _settled(before.fit.steps.get(key))
-        ]
-        if not settled:
-            return
-        held = {one.step.key: one.held for one in plan(after, self.catalog).fit.steps if one.held}
-        stopped = [FieldError(f"fit.steps.{key}", held[key]) for key in settled if key in held]
-        if stopped:
-            raise InvalidJobError(stopped)
+        faults = []
+        if after.stages != before.stages:
+            faults += [
+                FieldError(f"stages.{key}", f"Still open, and holds this stage: {text}")
+                for key, text in sign_off_stops(before, after, planned.cautions, planned.readiness)
+            ]
+        if after.fit.steps != before.fit.steps:
+            faults += [
+                FieldError(f"fit.steps.{key}", text)
+                for key, text in tick_stops(before, planned.fit)
+            ]
+        if faults:
+            raise InvalidJobError(faults)
 
     def undo(self, job_id: str, *, key: str, who: str) -> Stored:
         """Append the inverse of the newest change not yet undone."""
@@ -229,10 +212,10 @@ class JobStore:
 
     def _step(self, job_id: str, kind: str, key: str, who: str) -> Stored:
         with self.writing.begin() as session:
-            if _by_key(session, key):
+            if by_key(session, key):
                 return self._stored(session, job_id)
             row = _row(session, job_id)
-            undo, redo = _stacks(session, job_id)
+            undo, redo = stacks(session, job_id)
             stack = undo if kind == "undo" else redo
             if not stack:
                 raise NothingToUndoError(f"Nothing to {kind}.")
@@ -242,7 +225,8 @@ class JobStore:
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
             job, changes, inverse = self._changed(row, changes)
-            _append(session, row, kind, target.revision, key, who, changes, inverse)
+            self._refuse_past_stops(Job.model_validate(row.document), job)
+            append(session, row, kind, target.revision, key, who, changes, inverse)
             stored = self._save(session, row, job)
         self.news.tell(job_id, stored.revision)
         return stored
@@ -253,7 +237,7 @@ class JobStore:
         row.updated_at = now()
         board.write(session, row.id, job, row.updated_at, self.catalog)
         session.flush()
-        undo, redo = _stacks(session, row.id)
+        undo, redo = stacks(session, row.id)
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
@@ -288,7 +272,7 @@ class JobStore:
             session.flush()
             for entry in log:
                 stamp = datetime.fromisoformat(entry["at"])
-                key = f"{uuid.uuid4()}" if _by_key(session, entry["key"]) else entry["key"]
+                key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
             board.write(session, new_id, job, at, self.catalog)
             session.flush()
@@ -311,20 +295,11 @@ def open_jobs(engine: Engine, shipped: Catalog) -> JobStore:
     return JobStore(engine, PartStore(engine, shipped))
 
 
-def _settled(record: StepRecord | None) -> tuple[str, str]:
-    """How a step was settled; a note on it later changes nothing of that."""
-    return (record.state, record.of) if record else ("open", "")
-
-
 def _row(session: Session, job_id: str) -> JobRow:
     row = session.get(JobRow, job_id)
     if row is None:
         raise NotFoundError("There is no such job.")
     return row
-
-
-def _by_key(session: Session, key: str) -> ChangeRow | None:
-    return session.scalars(select(ChangeRow).where(ChangeRow.key == key)).first()
 
 
 def _refuse_pins(changes: list[Change]) -> None:
@@ -341,76 +316,3 @@ def _applied(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list
     except ChangeError as error:
         raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
     return valid_job(new), inverse
-
-
-def _append(
-    session: Session,
-    row: JobRow,
-    kind: str,
-    target: int | None,
-    key: str,
-    who: str,
-    changes: list[Change],
-    inverse: list[Change],
-) -> None:
-    row.revision += 1
-    session.add(
-        ChangeRow(
-            job_id=row.id,
-            revision=row.revision,
-            at=now(),
-            who=who,
-            kind=kind,
-            target=target,
-            key=key,
-            changes=[asdict(change) for change in changes],
-            inverse=[asdict(change) for change in inverse],
-        )
-    )
-
-
-def client_of(key: str) -> str:
-    """The writer a key belongs to: keys are `writer-number`, and a writer's own are in order.
-
-    >>> client_of("a1b2c3d4-17")
-    'a1b2c3d4'
-    """
-    return key.rpartition("-")[0]
-
-
-def _refuse_overlap(
-    session: Session, row: JobRow, changes: list[Change], base: int, writer: str
-) -> None:
-    if base >= row.revision:
-        return
-    since = session.scalars(
-        select(ChangeRow)
-        .where(ChangeRow.job_id == row.id, ChangeRow.revision > base)
-        .order_by(ChangeRow.revision.desc())
-    )
-    for other in since:
-        if writer and client_of(other.key) == writer:
-            continue
-        clash = overlap(changes, [Change(**entry) for entry in other.changes])
-        if clash:
-            raise ConflictError(clash, other.who, other.revision)
-
-
-def _stacks(session: Session, job_id: str) -> tuple[list[int], list[int]]:
-    """Revisions that can be undone and redone, newest last, derived from the log."""
-    rows = session.execute(
-        select(ChangeRow.revision, ChangeRow.kind)
-        .where(ChangeRow.job_id == job_id)
-        .order_by(ChangeRow.revision)
-    )
-    undo: list[int] = []
-    redo: list[int] = []
-    for revision, kind in rows:
-        if kind == "edit":
-            undo.append(revision)
-            redo.clear()
-        elif kind == "undo":
-            redo.append(undo.pop())
-        elif kind == "redo":
-            undo.append(redo.pop())
-    return undo, redo

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 import segno
-from flask import Response, current_app, jsonify, redirect, request
+from flask import Response, current_app, jsonify, make_response, redirect, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.store.errors import NotFoundError
@@ -105,9 +105,9 @@ def join(query: JoinQuery) -> Response:
     lan = _lan()
     if not _same(query.token, lan.token):
         return problem(403, "not-paired", "Not paired", "This code is not this shop's.")
-    answer = redirect("/")
+    answer = make_response(redirect("/"))
     answer.set_cookie(COOKIE, lan.token, max_age=YEAR_S, secure=True, httponly=True, samesite="Lax")
-    return answer  # type: ignore[return-value]
+    return answer
 
 
 @api.get("/authority.crt")

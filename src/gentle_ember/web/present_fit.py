@@ -12,6 +12,7 @@ from gentle_ember.core.fit.sheet import JointState, SheetStep, joint_key
 from gentle_ember.core.fit.smell import NEXT, at_once
 from gentle_ember.core.fit.step import Measure
 from gentle_ember.core.fit.times import Learned, minutes
+from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.joints import SEALING
 from gentle_ember.core.marks.mount import MOUNTED, MountPlan, mountable
 from gentle_ember.core.marks.place import CLEARANCES_M, NAMES, OTHER_M, box_of
@@ -27,14 +28,14 @@ _SAID = re.compile(r"⟨([-0-9.e]+) (\w+)⟩")
 
 def said(text: str) -> Json:
     """A sentence in both systems, the lengths it holds in each one's units."""
+    return {system: _said(text, system) for system in SYSTEMS}
 
-    def shown(found: re.Match[str], system: System) -> str:
+
+def _said(text: str, system: System) -> str:
+    def shown(found: re.Match[str]) -> str:
         return " ".join(show_value(float(found[1]), found[2], system)).strip()
 
-    return {
-        system: _SAID.sub(lambda found, s=system: shown(found, s), text)  # type: ignore[misc]
-        for system in SYSTEMS
-    }
+    return _SAID.sub(shown, text)
 
 
 def fit(planned: Plan, learned: Mapping[str, Learned]) -> Json:
@@ -86,13 +87,13 @@ def _step(
     held = learned.get(step.kind, Learned())
     return {
         "key": step.key, "kind": step.kind, "phase": str(step.phase), "place": str(step.place),
-        "state": one.state, "held": said(one.held), "waits": [said(text) for text in one.waits],
+        "state": one.state, "held": said(one.held), "waits": list(one.waits),
         "what": said(step.what), "why": said(step.why), "caution": said(step.caution),
         "good": said(step.good), "bad": said(step.bad), "photo": step.photo,
         "photos": len(photos.get(f"fit.steps.{step.key}", ())),
         "tools": list(step.tools), "takes": list(step.takes),
         "parts": [names.get(key, key) for key in step.parts],
-        "joint": step.joint, "fuel": FUEL_WORDS_OF.get(step.fuel, ""),
+        "joint": step.joint, "fuel": _fuel(step.fuel),
         "measures": [_measure(measure) for measure in step.measures],
         "torque": None if step.torque is None else {
             **{system: _torque(step.torque.low_nm, step.torque.high_nm, system)
@@ -105,7 +106,8 @@ def _step(
     }  # fmt: skip
 
 
-FUEL_WORDS_OF = {str(key): text for key, text in FUEL_WORDS.items()}
+def _fuel(key: str) -> str:
+    return FUEL_WORDS[FuelKey(key)] if key else ""
 
 
 def _torque(low: float, high: float, system: System) -> str:
@@ -127,7 +129,7 @@ def _measure(one: Measure) -> Json:
 def _joint(one: JointState) -> Json:
     how = SEALING[one.joint.seal]
     return {
-        "key": joint_key(one.joint.key), "fuel": FUEL_WORDS_OF.get(one.joint.fuel, ""),
+        "key": joint_key(one.joint.key), "fuel": _fuel(one.joint.fuel),
         "title": one.joint.title, "letter": how.letter, "seal": how.name, "step": one.step,
         "made": one.made, "fitter": one.joint.fitter, "on_day": one.joint.on_day,
         "passed": one.passed, "void": one.void, "by": one.tight.by, "on": one.tight.on,

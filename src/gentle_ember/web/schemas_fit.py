@@ -41,7 +41,8 @@ class StepOut(BaseModel):
     state: Literal["open", "next", "done", "skipped", "stale"]
     held: BothOut
     """The stop that keeps it from being ticked or skipped."""
-    waits: list[BothOut]
+    waits: list[str]
+    """Keys of the steps before it that are still open."""
     what: BothOut
     why: BothOut
     caution: BothOut

@@ -5121,7 +5121,7 @@ export interface components {
             tools: string[];
             torque: components["schemas"]["TorqueOut"] | null;
             /** Waits */
-            waits: components["schemas"]["BothOut"][];
+            waits: string[];
             what: components["schemas"]["BothOut"];
             why: components["schemas"]["BothOut"];
         };

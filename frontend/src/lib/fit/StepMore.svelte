@@ -4,7 +4,7 @@
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
   import FindForm from './FindForm.svelte';
-  import { isOpen, note, reopen, skip, type FullRecord, type Step } from './sheet';
+  import { note, openBefore, reopen, skip, type FullRecord, type Step } from './sheet';
 
   interface Props {
     step: Step;
@@ -15,6 +15,7 @@
   const job = useJob();
   const id = $props.id();
   let system = $derived(prefs.system);
+  let before = $derived(openBefore(job(), step));
   let asking = $state<'' | 'skip' | 'find'>('');
   let reason = $state('');
 </script>
@@ -24,10 +25,10 @@
   {#if step.caution[system]}<p class="caution">{step.caution[system]}</p>{/if}
   {#if step.good[system]}<p><b>Good:</b> {step.good[system]}</p>{/if}
   {#if step.bad[system]}<p><b>Not good:</b> {step.bad[system]}</p>{/if}
-  {#if isOpen(stands) && step.waits.length}
+  {#if before.length}
     <p class="waits">
-      First: {step.waits
-        .map((one) => one[system])
+      First: {before
+        .map((one) => one.what[system])
         .slice(0, 3)
         .join(' ')}
     </p>

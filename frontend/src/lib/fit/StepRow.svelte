@@ -2,7 +2,7 @@
   import Check from '@lucide/svelte/icons/check';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
-  import { done, isOpen, recordOf, reopen, stateOf, type Step } from './sheet';
+  import { done, isOpen, openBefore, recordOf, reopen, stateOf, type Step } from './sheet';
   import StepMore from './StepMore.svelte';
 
   interface Props {
@@ -16,7 +16,8 @@
   let state = $derived(stateOf(job(), step));
   let record = $derived(recordOf(job(), step.key));
   let held = $derived(isOpen(state) ? step.held[system] : '');
-  let blocked = $derived(isOpen(state) && (step.waits.length > 0 || held !== ''));
+  let first = $derived(openBefore(job(), step)[0]);
+  let blocked = $derived(Boolean(first) || held !== '');
   let fault = $derived(job().errors[`fit.steps.${step.key}`]);
   let facts = $derived(
     [
@@ -35,7 +36,7 @@
     aria-checked={state === 'done'}
     aria-label={`Done: ${step.what[system]}`}
     disabled={blocked}
-    title={blocked ? held || `First: ${step.waits[0]?.[system]}` : ''}
+    title={blocked ? held || `First: ${first?.what[system]}` : ''}
     onclick={() => (state === 'done' ? reopen(job(), step) : done(job(), step))}
   >
     {#if state === 'done'}<Check size={17} />{/if}

@@ -35,9 +35,14 @@ export function recordOf(job: JobSession, key: string): FullRecord {
 
 /** How a step stands, writes under way counted in. */
 export function stateOf(job: JobSession, step: Step): Step['state'] {
-  if (!job.pending(`fit.steps.${step.key}`)) return step.state;
-  const record = recordOf(job, step.key);
-  return record.state === 'done' && record.of !== step.subject ? 'stale' : record.state;
+  return job.pending(`fit.steps.${step.key}`) ? recordOf(job, step.key).state : step.state;
+}
+
+/** The steps that must come before this one and are open, ticks under way counted in. */
+export function openBefore(job: JobSession, step: Step): Step[] {
+  if (!isOpen(stateOf(job, step))) return [];
+  const steps = job.settled?.fit?.steps ?? [];
+  return steps.filter((one) => step.waits.includes(one.key) && isOpen(stateOf(job, one)));
 }
 
 export const isOpen = (state: Step['state']) =>

@@ -34,7 +34,8 @@
           <b>{one.said.split(';')[0]}</b>
           <span>There now: {theirs(one)}.</span> <span>Yours: {mine(one)}.</span>
         </p>
-        <button class="btn btn-sm" onclick={() => session.resolve(one, false)}>Theirs stands</button
+        <button class="btn btn-sm" onclick={() => session.resolve(one, false)}
+          >Keep what is there</button
         >
         <button class="btn btn-sm btn-primary" onclick={() => session.resolve(one, true)}
           >Write mine</button

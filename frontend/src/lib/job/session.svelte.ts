@@ -5,10 +5,10 @@ import { Earlier } from './earlier.svelte';
 import { alreadySo, shelf, type Conflict, type Write } from './kept';
 import { at } from './path';
 import { Drafts, Outbox, writeKey, type Draft } from './outbox';
+import { Previews } from './previews.svelte';
 import { Stream } from './stream';
 import { sendFile } from './upload';
 
-const DOUBT_MS = 450;
 const SAVE_MS = 900;
 const REMEMBER_MS = 250;
 const RETRY_MS = [1000, 2000, 4000, 8000];
@@ -18,7 +18,6 @@ export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
 /** One open job: what the server acknowledged, what is being typed, and the way between them. */
 export class JobSession {
   settled = $state.raw<Snapshot>();
-  previewed = $state.raw<Snapshot>();
   drafts = $state<Record<string, Draft>>({});
   errors = $state<Record<string, string>>({});
   saving = $state<SaveState>('saved');
@@ -34,18 +33,20 @@ export class JobSession {
   private readonly outbox: Outbox;
   private readonly kept: Drafts;
   private readonly before = new Earlier();
+  private readonly previews = new Previews(
+    (changes) => this.send({ ...this.write(changes), preview: true }),
+    () => this.busy
+  );
   private busy = false;
   private failures = 0;
-  private doubtTimer: ReturnType<typeof setTimeout> | undefined;
-  private previewing = false;
-  private again: string | undefined;
-  private peeked: Change[] | undefined;
   private saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   private retryTimer: ReturnType<typeof setTimeout> | undefined;
-  private asked = 0;
   /** What other devices write on this job. */
   readonly stream: Stream;
   private rememberTimer: ReturnType<typeof setTimeout> | undefined;
+  private unkept: Snapshot | undefined;
+  /** Writes that waited for the server: refused, they come too late for the field they came from. */
+  private late = new Set<string>();
   /** The revision each draft was begun on: what others write meanwhile must not slip under it. */
   private begun = new Map<string, number>();
 
@@ -58,7 +59,7 @@ export class JobSession {
 
   /** The job to show: as it would be while typing, else as saved. */
   get now(): Snapshot | undefined {
-    return this.previewed ?? this.settled;
+    return this.previews.shown ?? this.settled;
   }
 
   async open(): Promise<void> {
@@ -66,6 +67,7 @@ export class JobSession {
     const left = this.kept.load();
     this.drafts = left;
     await this.outbox.load();
+    for (const write of this.outbox.writes) this.late.add(write.key);
     this.conflicts = await shelf.conflicts(this.id);
     this.settle();
     await this.refresh();
@@ -76,7 +78,10 @@ export class JobSession {
   }
 
   async refresh(): Promise<void> {
-    if (this.outbox.writes.length) return;
+    if (!this.outbox.writes.length) await this.fetch();
+  }
+
+  private async fetch(): Promise<void> {
     try {
       const params = { path: { job_id: this.id }, query: { views: this.views } };
       const found = await ask(api.GET('/api/jobs/{job_id}', { params }));
@@ -96,8 +101,16 @@ export class JobSession {
   private take(found: Snapshot): void {
     this.settled = found;
     this.failures = 0;
+    this.unkept = found;
     clearTimeout(this.rememberTimer);
-    this.rememberTimer = setTimeout(() => void shelf.remember(found), REMEMBER_MS);
+    this.rememberTimer = setTimeout(() => this.remember(), REMEMBER_MS);
+  }
+
+  /** Keep the job as last seen in this browser; at once when the page goes away. */
+  remember(): void {
+    clearTimeout(this.rememberTimer);
+    if (this.unkept) void shelf.remember(this.unkept);
+    this.unkept = undefined;
   }
 
   /** Without the server: the job as this browser saw it last, sections of other pages along. */
@@ -124,8 +137,7 @@ export class JobSession {
     this.drafts[path] = { text, plain };
     this.kept.save($state.snapshot(this.drafts));
     this.saving = 'typing';
-    clearTimeout(this.doubtTimer);
-    if (!plain) void this.preview(path);
+    if (!plain) this.preview(path);
     clearTimeout(this.saveTimers.get(path));
     this.saveTimers.set(
       path,
@@ -133,60 +145,28 @@ export class JobSession {
     );
   }
 
-  /** Ask what the change would do; one question at a time, the newest text always last. */
-  private async preview(path: string): Promise<void> {
-    if (this.previewing || this.busy) {
-      this.again = path;
-      return;
-    }
-    const typed = this.drafts[path]?.text;
-    if (typed === undefined) return;
-    const mine = ++this.asked;
-    this.previewing = true;
-    try {
-      const found = await this.send({ ...this.write([{ path, typed }]), preview: true });
-      if (mine === this.asked && this.drafts[path] !== undefined) {
-        this.previewed = found;
-        delete this.errors[path];
-      }
-    } catch (error) {
-      // Half-typed text is no fault yet: the message waits until typing rests.
-      const doubt = () => {
-        if (mine === this.asked) this.refuse(error, [path]);
-      };
-      clearTimeout(this.doubtTimer);
-      this.doubtTimer = setTimeout(doubt, DOUBT_MS);
-    }
-    this.previewing = false;
-    const next = this.again;
-    this.again = undefined;
-    if (next !== undefined) void this.preview(next);
+  private preview(path: string): void {
+    void this.previews.ask({
+      changes: () => {
+        const draft = this.drafts[path];
+        return draft ? [{ path, typed: draft.text }] : [];
+      },
+      found: () => delete this.errors[path],
+      refused: (error) => this.refuse(error, [path]),
+      patient: true
+    });
   }
 
-  /** Ask what plain changes would do, while something is dragged; the newest is asked last. */
-  async peek(changes: Change[]): Promise<void> {
+  /** Ask what plain changes would do, while something is dragged. */
+  peek(changes: Change[]): void {
     this.saving = 'typing';
-    if (this.previewing || this.busy) {
-      this.peeked = changes;
-      return;
-    }
-    const mine = ++this.asked;
-    this.previewing = true;
-    try {
-      const found = await this.send({ ...this.write(changes), preview: true });
-      if (mine === this.asked) this.previewed = found;
-    } catch (error) {
-      this.refuse(error, [changes[0]?.path ?? '']);
-    }
-    this.previewing = false;
-    const next = this.peeked;
-    this.peeked = undefined;
-    if (next) void this.peek(next);
+    const refused = (error: unknown) => this.refuse(error, [changes[0]?.path ?? '']);
+    void this.previews.ask({ changes: () => changes, refused });
   }
 
   /** Let go of what was only looked at. */
   drop(): void {
-    this.previewed = undefined;
+    this.previews.drop();
     this.settle();
   }
 
@@ -199,7 +179,7 @@ export class JobSession {
       .filter((other) => other !== path)
       .flatMap((other) => this.drafted(other) ?? []);
     const bases = [change, ...others].flatMap((one) => this.begun.get(one.path) ?? []);
-    this.enqueue('edit', [change, ...others], others.length > 0, bases);
+    this.enqueue({ changes: [change, ...others], together: others.length > 0 }, bases);
   }
 
   private drafted(path: string, origin?: Change['origin']): Change | undefined {
@@ -211,26 +191,20 @@ export class JobSession {
   /** Set a plain value, at once. */
   set(path: string, value: unknown): void {
     this.mark(path);
-    this.enqueue('edit', [{ path, value }]);
+    this.enqueue({ changes: [{ path, value }] });
   }
 
   /** Several plain values that belong together, as one change to undo. */
   setAll(changes: Change[]): void {
-    this.peeked = undefined;
+    this.previews.drop();
     this.mark(changes[0]?.path ?? '');
-    this.enqueue('edit', changes);
+    this.enqueue({ changes });
   }
 
   /** Keep a photo; it goes on its way with the other writes. */
   photo(file: File, subject: string): void {
     delete this.errors[subject || 'attachments'];
-    this.outbox.add({
-      ...this.write([]),
-      kind: 'photo',
-      photo: { file, name: file.name, subject }
-    });
-    this.settle();
-    void this.flush();
+    this.enqueue({ kind: 'photo', photo: { file, name: file.name, subject } });
   }
 
   /** What a path will hold once everything under way is written; undefined when nothing is. */
@@ -251,12 +225,12 @@ export class JobSession {
   resolve(conflict: Conflict, mine: boolean): void {
     this.conflicts = this.conflicts.filter((one) => one.key !== conflict.key);
     void shelf.dropConflict(conflict.key);
-    if (mine) this.enqueue('edit', conflict.write.changes);
+    if (mine) this.enqueue({ changes: conflict.write.changes });
   }
 
   remove(path: string): void {
     this.mark(path);
-    this.enqueue('edit', [{ path, remove: true }]);
+    this.enqueue({ changes: [{ path, remove: true }] });
   }
 
   /** Let go of what was typed into a field; the saved value shows again. */
@@ -264,20 +238,19 @@ export class JobSession {
     clearTimeout(this.saveTimers.get(path));
     delete this.drafts[path];
     delete this.errors[path];
-    this.previewed = undefined;
-    this.asked += 1;
+    this.previews.drop();
     this.kept.save($state.snapshot(this.drafts));
     this.settle();
   }
 
   undo(): void {
     this.mark('undo');
-    this.enqueue('undo', []);
+    this.enqueue({ kind: 'undo' });
   }
 
   redo(): void {
     this.mark('redo');
-    this.enqueue('redo', []);
+    this.enqueue({ kind: 'redo' });
   }
 
   /** How a figure differs from before the present run of changes. */
@@ -294,14 +267,9 @@ export class JobSession {
     return { key: writeKey(), kind: 'edit', changes, base, system: prefs.system, together: false };
   }
 
-  private enqueue(
-    kind: Write['kind'],
-    changes: Change[],
-    together = false,
-    bases: number[] = []
-  ): void {
-    const write = this.write(changes);
-    this.outbox.add({ ...write, base: Math.min(write.base, ...bases), kind, together });
+  private enqueue(what: Partial<Write>, bases: number[] = []): void {
+    const write = { ...this.write([]), ...what };
+    this.outbox.add({ ...write, base: Math.min(write.base, ...bases) });
     this.settle();
     void this.flush();
   }
@@ -348,9 +316,7 @@ export class JobSession {
     this.busy = false;
     this.settle();
     this.catchUp();
-    const next = this.again;
-    this.again = undefined;
-    if (next !== undefined) void this.preview(next);
+    this.previews.resume();
   }
 
   /** Resolves once everything typed so far is saved; refuses when the server can't be reached. */
@@ -371,15 +337,15 @@ export class JobSession {
   private accept(write: Write, found: Snapshot): void {
     this.outbox.drop(write.key);
     this.failures = 0;
+    this.late.delete(write.key);
     this.take(found);
-    this.asked += 1;
+    this.previews.outdated();
     for (const change of write.changes) {
       delete this.errors[change.path];
       if (this.drafts[change.path]?.text === (change.typed ?? change.value))
         delete this.drafts[change.path];
       this.begun.delete(change.path);
     }
-    this.previewed = undefined;
     this.kept.save($state.snapshot(this.drafts));
     this.notice = '';
   }
@@ -387,42 +353,29 @@ export class JobSession {
   private async turnDown(write: Write, error: Refusal): Promise<void> {
     this.outbox.drop(write.key);
     // A question still on its way must not wipe out the refusal that came in meanwhile.
-    this.asked += 1;
+    this.previews.outdated();
     const [first, ...others] = write.changes;
     if (first && others.length && write.together) {
       // Together they were refused: the one just edited still gets its own try.
       this.outbox.writes.unshift({ ...write, key: writeKey(), changes: [first], together: false });
       return;
     }
-    this.previewed = undefined;
-    if (error.status === 409 && write.kind === 'edit' && first?.typed === undefined) {
-      // A tick or a note has no field to be kept in: it waits beside what somebody else wrote.
-      await this.refreshAfterConflict();
+    const conflict = error.status === 409;
+    if (conflict) await this.fetch();
+    if (first && first.typed === undefined && (conflict || this.late.has(write.key))) {
+      // A tick or a note has no field to be kept in: it waits beside what stands there.
       if (write.changes.every((change) => alreadySo(change, this.settled?.job))) return;
-      const conflict = { key: write.key, write, said: error.message };
-      this.conflicts = [...this.conflicts, conflict];
-      void shelf.addConflict(this.id, conflict);
+      const kept = { key: write.key, write, said: error.message };
+      this.conflicts = [...this.conflicts, kept];
+      void shelf.addConflict(this.id, kept);
       return;
     }
-    this.refuse(
-      error,
-      write.photo
-        ? [write.photo.subject || 'attachments']
-        : write.changes.map((change) => change.path)
-    );
-    if (error.status === 409) {
-      await this.refreshAfterConflict();
+    const about = write.photo ? [write.photo.subject || 'attachments'] : [];
+    this.refuse(error, [...about, ...write.changes.map((change) => change.path)]);
+    if (conflict)
       // Whoever saves once more has seen what the other wrote.
       for (const change of write.changes)
         this.begun.set(change.path, this.settled?.revision ?? write.base);
-    }
-  }
-
-  private async refreshAfterConflict(): Promise<void> {
-    const waiting = this.outbox.writes;
-    this.outbox.writes = [];
-    await this.refresh();
-    this.outbox.writes = waiting;
   }
 
   private refuse(error: unknown, paths: string[]): void {
@@ -443,6 +396,7 @@ export class JobSession {
 
   private lost(): void {
     this.saving = 'unreached';
+    for (const write of this.outbox.writes) this.late.add(write.key);
     const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 8000;
     this.failures += 1;
     clearTimeout(this.retryTimer);
@@ -467,7 +421,8 @@ export class JobSession {
 
   close(): void {
     this.stream.close();
-    clearTimeout(this.doubtTimer);
+    this.previews.drop();
+    this.remember();
     clearTimeout(this.retryTimer);
     for (const [path, timer] of this.saveTimers) {
       clearTimeout(timer);

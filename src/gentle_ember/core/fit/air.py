@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
-from gentle_ember.core import studs
-from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.fit.case import FitCase, key_of, length
 from gentle_ember.core.fit.step import Measure, Phase, Place, Secured, Step
 from gentle_ember.core.fit.tools import socket
 from gentle_ember.core.marks.fastening import thread_of
-from gentle_ember.core.part import Part, PartClass
+from gentle_ember.core.part import MIXERS, Part
+from gentle_ember.core.stud_work import StudWork
 
 ORDER = ("first", "second", "third", "fourth")
 OPENS = (
@@ -74,24 +74,8 @@ def _opened(case: FitCase) -> Iterator[Step]:
     )  # fmt: skip
 
 
-def way(case: FitCase) -> str:
-    """How studs are made to reach: `longer`, `back_out`, `extend`, or empty when they reach."""
-    found = case.stud_joint
-    if found is None or studs.full_nut(found):
-        return ""
-    if case.job.fit.studs:
-        return case.job.fit.studs
-    try:
-        depth = case.set.studs.thread_depth
-        studs.longer_stud(found, depth.value if depth else 2 * found.diameter_m)
-    except QuantityError:
-        return "extend"
-    return "longer"
-
-
 def _studs(case: FitCase) -> Iterator[Step]:
-    found, how = case.stud_joint, way(case)
-    if found is None:
+    if case.stud_joint is None:
         yield Step(
             "studs_measure", "look", Phase.WORK, Place.AIR,
             "Measure the studs: thickness, pitch, how far they stand out; the air-cleaner flange.",
@@ -100,91 +84,71 @@ def _studs(case: FitCase) -> Iterator[Step]:
             good="Entered under Intake, Machine: the sheet then says how they are made to reach.",
         )  # fmt: skip
         return
-    if not how:
+    work = case.stud_work
+    if work is None:
         return
-    before: tuple[str, ...] = ("port_rag",)
+    before = "port_rag"
     for at in range(case.stud_count):
-        step = _stud(case, found, how, at, before)
+        step = _stud(work, at, before)
         yield step
-        before = (step.key,)
+        before = step.key
 
 
-def _stud(case: FitCase, found: studs.Joint, how: str, at: int, before: tuple[str, ...]) -> Step:
-    which = ORDER[at]
-    thread = thread_of(found.diameter_m).name
-    short = studs.shortfall(found)
-    depth = case.set.studs.thread_depth
-    stuck = "Stuck: soak, wait, grip the shank, never the thread; break it loose to and fro."
-    least = studs.least_in_casting(found.diameter_m, case.set.studs.metal)
-    caution = "One at a time: the other holds the carburetor, and its seal is not broken."
+STUCK = "Stuck: soak, wait, grip the shank, never the thread; break it loose to and fro."
+
+
+def _stud(work: StudWork, at: int, before: str) -> Step:
+    which, thread = ORDER[at], thread_of(work.joint.diameter_m).name
+    common: dict[str, Any] = {
+        "caution": "One at a time: the other holds the carburetor, and its seal is not broken.",
+        "after": (before,), "parts": (work.part.key,) if work.part else (),
+        "secured": Secured.LOCKER,
+    }  # fmt: skip
     key = key_of("stud", str(at + 1))
-    if how == "back_out":
-        turns = studs.turns_out(short, found.pitch_m)
-        left = studs.thread_left(depth.value, turns, found.pitch_m) if depth else None
-        if left is None:
-            note = f" Not before the thread in the casting is measured: {length(least)} must stay."
-        elif left < least:
-            note = f" {length(left)} would stay, {length(least)} must: take longer studs."
-        else:
-            note = f" {length(left)} stays in the casting."
+    if work.way == "back_out":
         return Step(
             key, "stud", Phase.WORK, Place.AIR,
-            f"Back the {which} stud out {turns:g} turns; leave the others tight.",
-            f"It is {length(short)} short of a full nut with a pitch showing.{note}", 8,
-            tools=(f"two {thread} nuts", socket(found.diameter_m), "pen to mark the turns"),
+            f"Back the {which} stud out {work.turns:g} turns; leave the others tight.",
+            f"It is {length(work.short_m)} short of a full nut with a pitch showing; "
+            f"{length(work.left_m)} stays in the casting, {length(work.least_m)} must.", 8,
+            tools=(f"two {thread} nuts", socket(work.joint.diameter_m), "pen to mark the turns"),
             takes=("penetrating oil", "medium thread-locker"),
-            measures=(Measure("turns out", turns, "turns", "stud", ""),
-                      Measure("stands out", found.stick_out_m + turns * found.pitch_m,
-                              "small_length", "stud", "± 0.5 mm")),
-            secured=Secured.LOCKER, caution=caution, after=before, of=(how, f"{turns:g}"),
-            good="Stands out as drawn; carburetor does not rock.", bad=stuck,
+            measures=(Measure("turns out", work.turns, "turns", "stud"),
+                      Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm")),
+            of=(work.way, f"{work.turns:g}"),
+            good="Stands out as drawn; carburetor does not rock.", bad=STUCK, **common,
         )  # fmt: skip
-    if how == "extend":
+    if work.way == "extend":
         return Step(
             key, "stud", Phase.WORK, Place.AIR,
             f"Screw the extension onto the {which} stud; leave the others tight.",
-            f"The stud is {length(short)} short and no longer one is made.", 5,
-            tools=(socket(found.diameter_m), "wrench to hold"), takes=("medium thread-locker",),
-            parts=_keys(case, PartClass.STUD_EXTENSION), secured=Secured.LOCKER,
-            measures=(Measure("stands out at least", found.stick_out_m + short, "small_length",
-                              "stud", ""),),
-            caution=caution, after=before, of=(how,),
+            f"The stud is {length(work.short_m)} short.", 5,
+            tools=(socket(work.joint.diameter_m), "wrench to hold"),
+            takes=("medium thread-locker",),
+            measures=(Measure("stands out at least", work.out_m, "small_length", "stud"),),
+            of=(work.way,),
             good="Bottomed on the stud; nut takes a full thread with a pitch showing.",
-            bad="It turns the stud with it: hold the shank.",
+            bad="It turns the stud with it: hold the shank.", **common,
         )  # fmt: skip
-    held = depth.value if depth else 2 * found.diameter_m
-    try:
-        long_m = studs.longer_stud(found, held)
-    except QuantityError:
-        long_m = found.stick_out_m + short + held
-    out = long_m - held
+    size = f"{thread} × {work.part.length_m * 1e3:g}" if work.part and work.part.length_m else (
+        f"a longer {thread} stud, not in the catalog"
+    )  # fmt: skip
     return Step(
         key, "stud", Phase.WORK, Place.AIR,
-        f"Swap the {which} stud for {thread} × {long_m * 1e3:g}; leave the others tight.",
+        f"Swap the {which} stud for {size}; leave the others tight.",
         "Longer, so that a full nut goes on behind the plate.", 10,
-        tools=(f"two {thread} nuts", socket(found.diameter_m)),
+        tools=(f"two {thread} nuts", socket(work.joint.diameter_m)),
         takes=("penetrating oil", "medium thread-locker"),
-        parts=_keys(case, PartClass.STUD), secured=Secured.LOCKER,
-        measures=(Measure("stands out", out, "small_length", "stud", "± 0.5 mm"),),
-        caution=caution, after=before, of=(how, f"{long_m:.4f}"),
-        good=f"{length(out)} stands out, carburetor does not rock.",
-        bad=f"The nut turns but the stud stays. {stuck}",
+        measures=(Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm"),),
+        of=(work.way, f"{work.out_m:.4f}"),
+        good=f"{length(work.out_m)} stands out, carburetor does not rock.",
+        bad=f"The nut turns but the stud stays. {STUCK}", **common,
     )  # fmt: skip
 
 
-def _keys(case: FitCase, *kinds: PartClass) -> tuple[str, ...]:
-    """Chosen parts of a class, out of the trains."""
-    return tuple(
-        dict.fromkeys(
-            part.key for one in case.trains.values() for _, _, part in one.case.of(*kinds)
-        )
-    )
-
-
 def mixer(case: FitCase) -> Part | None:
-    """The plate, mixer tube or carburetor of the gas trains."""
-    kinds = (PartClass.ADAPTER, PartClass.MIXER, PartClass.CARBURETOR, PartClass.GAS_INLET)
-    found = [part for _, one in case.gases for _, _, part in one.case.of(*kinds)]
+    """The part of the gas trains that mixes: plate, tube, carburetor or inlet."""
+    found = [part for one in case.gases.values() for _, _, part in one.case.of(*MIXERS)]
     return found[0] if found else None
 
 
@@ -199,13 +163,13 @@ def _plate(case: FitCase) -> Step:
         "Turned round it meters wrong; a gasket missing or doubled leaks or chokes.", 8,
         tools=("gasket scraper", "lamp"), takes=("rags",),
         parts=(part.key,) if part else (),
-        measures=(Measure("plate", case.plate_m or 0.0, "small_length", "stack", ""),),
+        measures=(Measure("plate", case.plate_m or 0.0, "small_length", "stack"),),
         photo="arrow, hose side and both gaskets, from the side",
         caution="No sealant on the gaskets: it squeezes into the intake.",
         good=f"Faces clean and dry; {gaskets} gaskets, one each side; holes line up all round; "
         "arrow points to the engine.",
         bad="A gasket covers part of the bore, or the plate rocks on a burr.",
-        after=("port_rag", *((last,) if way(case) else ())),
+        after=("port_rag", *((last,) if case.stud_work else ())),
     )  # fmt: skip
 
 
@@ -235,7 +199,7 @@ def _clear(case: FitCase) -> Iterator[Step]:
             f"Extend the breather hose by {length(slack)} or more.",
             "It no longer reaches, and off it the crankcase breathes dust.", 4,
             tools=("hose cutter", "screwdrivers"), measures=(
-                Measure("longer by at least", slack, "small_length", "stack", ""),),
+                Measure("longer by at least", slack, "small_length", "stack"),),
             good="Reaches with slack, no kink, both ends clamped.", after=("plate",),
             of=(length(slack),),
         )  # fmt: skip
@@ -246,7 +210,7 @@ def _clear(case: FitCase) -> Iterator[Step]:
             f"The cover wants {length(room)} more room: stand-offs at its screws, or a relief cut.",
             "The air cleaner stands further out than the cover allows.", 20,
             tools=("step drill", "file"), photo="the relief, from inside",
-            measures=(Measure("room wanted", room, "small_length", "stack", ""),),
+            measures=(Measure("room wanted", room, "small_length", "stack"),),
             caution=f"Eye protection. A cut can't be undone: stand-offs of {length(room)} can.",
             good="Cover closes without touching; edge lined.", after=("plate", "cover"),
             of=(length(room),),

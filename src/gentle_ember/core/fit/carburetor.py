@@ -25,10 +25,9 @@ def carburetor(case: FitCase) -> Iterator[Step]:
             yield _core()
     if case.has("rejet"):
         yield from _rejet(case)
-    gas = any(True for _ in case.gases)
-    if gas or case.has("rejet"):
+    if case.gases or case.has("rejet"):
         yield _screws(case)
-    if gas:
+    if case.gases:
         yield _gap(case)
 
 
@@ -177,8 +176,8 @@ def _gap(case: FitCase) -> Step:
         "Gas wants a hotter spark: the maker's gap for gas first, else this.",
         5 * case.set.cylinders,
         tools=("spark-plug socket", "feeler gauge"),
-        measures=(Measure("gap, at least", GAP_M[0], "small_length", "gap", ""),
-                  Measure("gap, at most", GAP_M[1], "small_length", "gap", "")),
+        measures=(Measure("gap, at least", GAP_M[0], "small_length", "gap"),
+                  Measure("gap, at most", GAP_M[1], "small_length", "gap")),
         good="Tan and dry; started by hand, then half a turn on a new washer.",
         bad="Wet, white or blistered: that is a find.", after=("plug_boot",),
         photo="the plug's face",

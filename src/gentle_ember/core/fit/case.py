@@ -3,24 +3,24 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
 from gentle_ember.core import studs
 from gentle_ember.core.fit.step import Torque
 from gentle_ember.core.fuel_use import INVERTERS
-from gentle_ember.core.generator import CarburetorType, GeneratorSet
+from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.inspection import Task
 from gentle_ember.core.job import Job
 from gentle_ember.core.marks.fastening import thread_of
 from gentle_ember.core.marks.mount import MountPlan
 from gentle_ember.core.method.base import Case
 from gentle_ember.core.method.gasoline import jet_ratio
-from gentle_ember.core.method.stack import adapter_m, joint_of
+from gentle_ember.core.method.stack import adapter_m, joint_of, outward_m, stud_count
 from gentle_ember.core.part import Part
 from gentle_ember.core.sections.fuel_path import TrainSection
-from gentle_ember.core.trains import AS_FOUND
+from gentle_ember.core.stud_work import StudWork, stud_work
 
 SHORT = {"propane": "p", "natural_gas": "n", "biogas": "b", "gasoline": "g"}
 MAKERS_FIRST = "usual for the thread into a gasketed flange; the maker's figure goes first"
@@ -53,15 +53,14 @@ class FitCase:
         return any(method in self.methods for method in methods)
 
     @property
-    def gases(self) -> Iterator[tuple[str, TrainSection]]:
+    def gases(self) -> dict[str, TrainSection]:
         """Trains of gas."""
-        return ((name, one) for name, one in self.trains.items() if name not in
-                ("gasoline", AS_FOUND))  # fmt: skip
+        return {name: one for name, one in self.trains.items() if name != "gasoline"}
 
     @property
     def stud_count(self) -> int:
         """Studs that carry the air cleaner."""
-        return 4 if self.set.carburetor.type is CarburetorType.TWO_BARREL else 2
+        return stud_count(self.set)
 
     @property
     def stud_m(self) -> float:
@@ -80,13 +79,17 @@ class FitCase:
         """The stack on the studs with the plate in it."""
         return None if self.plate_m is None else joint_of(self.set, self.plate_m)
 
+    @cached_property
+    def stud_work(self) -> StudWork | None:
+        """What makes the studs reach; None where they do, or are not measured."""
+        if self.stud_joint is None:
+            return None
+        return stud_work(self.job, self.stud_joint, self.parts.values())
+
     @property
     def outward_m(self) -> float:
         """How far the air cleaner moves outward [m]."""
-        if self.plate_m is None:
-            return 0.0
-        gaskets = self.set.stack.gaskets
-        return self.plate_m + 0.5 * (gaskets.value if gaskets else studs.GASKETS_M)
+        return 0.0 if self.plate_m is None else outward_m(self.set.stack, self.plate_m)
 
     @property
     def jets(self) -> tuple[int, int] | None:

@@ -96,7 +96,7 @@ def finish(case: FitCase, last: str) -> Iterator[Step]:
         good="Every rag out, tray empty, screws as on the map.",
         bad="One short: find it before the engine turns.", after=("ties",),
     )  # fmt: skip
-    if any(True for _ in case.gases) or "gasoline" in case.trains:
+    if case.gases or "gasoline" in case.trains:
         yield Step(
             "label_on", "finish", Phase.FINISH, Place.PANEL,
             "Panel label on: positions and order, beside the valve it speaks of.",

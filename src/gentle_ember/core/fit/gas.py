@@ -19,7 +19,7 @@ TIE_M = 0.25
 def gas(case: FitCase) -> Iterator[Step]:
     """Steps of every gas train; what two share on the set comes once."""
     seen: set[str] = set()
-    for fuel, one in case.gases:
+    for fuel, one in case.gases.items():
         yield from _caps(fuel, one)
         for at, place, part in one.case.of(PartClass.VAPOUR_HOSE, PartClass.GAS_HOSE):
             if place.slot.role in SET_SIDE and part.key not in seen:
@@ -61,9 +61,9 @@ def _run(case: FitCase, fuel: str, one: TrainSection, at: int, place: Fitted) ->
     bulkhead = any(other.part and other.part.kind is PartClass.BULKHEAD for other in near)
     loop = math.pi * bend
     kind = "vapour hose" if part and part.kind is PartClass.VAPOUR_HOSE else "hose"
-    measures = [Measure("bend, at least", bend, "small_length", "loop", "")]
+    measures = [Measure("bend, at least", bend, "small_length", "loop")]
     if bulkhead:
-        measures.append(Measure("loop at the bulkhead, at least", loop, "small_length", "loop", ""))
+        measures.append(Measure("loop at the bulkhead, at least", loop, "small_length", "loop"))
     relief = f" A loop of {length(loop)} or more behind the bulkhead." if bulkhead else ""
     return Step(
         key_of("run", SHORT[fuel], place.key), "run", Phase.WORK, Place.FRAME,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 
 from gentle_ember.core.cautions import Caution, Severity
+from gentle_ember.core.fit.records import StepRecord
 from gentle_ember.core.fit.sheet import Sheet
 from gentle_ember.core.fit.stops import SMELLED
 from gentle_ember.core.job import Job
@@ -23,6 +24,18 @@ def fit_items(found: Sheet) -> Iterator[Item]:
     for one in found.undone:
         text = f"no longer on the sheet, take it out or say why it stays: {one.what}"
         yield Item(f"fit.undone.{one.key}", TO_DO, text, "fit", f"fit.steps.{one.key}", holds=True)
+
+
+def tick_stops(before: Job, after: Sheet) -> Iterator[tuple[str, str]]:
+    """Steps newly ticked or skipped while a stop holds them, with the stop.
+
+    A note on a step settled earlier settles nothing anew.
+    """
+    for one in after.steps:
+        was = before.fit.steps.get(one.step.key, StepRecord())
+        settled = (one.record.state, one.record.of)
+        if one.held and one.record.state != "open" and settled != (was.state, was.of):
+            yield one.step.key, one.held
 
 
 def find_items(job: Job) -> Iterator[Item]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -10,11 +10,10 @@ from gentle_ember.core.fit.case import SHORT, FitCase, key_of
 from gentle_ember.core.fit.step import Phase, Place, Secured, Step, Torque
 from gentle_ember.core.fit.tools import joint_tools
 from gentle_ember.core.joints import SEALING, Seal, join
-from gentle_ember.core.part import SOURCES, PartClass, end
+from gentle_ember.core.part import MIXERS, SOURCES, PartClass, end
 from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.train.ladder import Fitted
 from gentle_ember.core.train.templates import SET_SIDE
-from gentle_ember.core.trains import AS_FOUND
 
 MINUTES = {
     Seal.TAPE: 4, Seal.DRY: 3, Seal.CLAMP: 3, Seal.CLICK: 1, Seal.GASKET: 2, Seal.HAND: 1,
@@ -65,12 +64,10 @@ class JointAt:
         return " ".join((self.before.slot.part, self.after.slot.part, *cut))[:160]
 
 
-def joints(trains: dict[str, TrainSection]) -> Iterator[JointAt]:
+def joints(trains: Mapping[str, TrainSection]) -> Iterator[JointAt]:
     """Every joint of every train, each gas's once where two share parts on the set."""
     seen: set[tuple[str, str]] = set()
     for fuel, one in trains.items():
-        if fuel == AS_FOUND:
-            continue
         parts = one.case.parts
         fitters = max(
             (at for at, held in enumerate(parts) if held.slot.role == "shut_off"
@@ -118,7 +115,7 @@ def steps(case: FitCase) -> Iterator[Step]:
     """A step for every joint made at the bench; the fitter's as one to confirm."""
     fitted: set[str] = set()
     before: dict[str, str] = {}
-    for one in joints(dict(case.trains)):
+    for one in joints(case.trains):
         if one.fitter:
             if one.fuel not in fitted:
                 fitted.add(one.fuel)
@@ -146,9 +143,7 @@ def _where(one: JointAt) -> Place:
     if one.fuel == "gasoline":
         roles = (one.before.slot.role, one.after.slot.role)
         return Place.TANK if {"tank_valve", "fuel_hose"} & set(roles) else Place.CARBURETOR
-    if one.after.part is not None and one.after.part.kind in (
-        PartClass.ADAPTER, PartClass.MIXER, PartClass.CARBURETOR, PartClass.GAS_INLET,
-    ):  # fmt: skip
+    if one.after.part is not None and one.after.part.kind in MIXERS:
         return Place.AIR
     on_set = one.after.slot.role in SET_SIDE or one.before.slot.role in SET_SIDE
     return Place.FRAME if on_set else Place.SOURCE

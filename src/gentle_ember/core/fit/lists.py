@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from gentle_ember.core.fit.air import way
-from gentle_ember.core.fit.case import FitCase
+from gentle_ember.core.fit.case import FitCase, key_of
 from gentle_ember.core.fit.records import ComesBack, Fastener, Packed
 from gentle_ember.core.fit.sheet import Sheet
 from gentle_ember.core.part import PartClass
@@ -35,15 +33,6 @@ class ToTake:
     packed: Packed
 
 
-def slug(text: str) -> str:
-    """A key for a name.
-
-    >>> slug("3/4 in flare-nut wrench")
-    '3-4-in-flare-nut-wrench'
-    """
-    return re.sub(r"[^a-z0-9]+", "-", text.lower()).strip("-")[:40]
-
-
 def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
     """Tools of all steps, then consumables, then parts of the bill."""
     packed = found.case.job.fit.packed
@@ -54,10 +43,10 @@ def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
 
     for what, uses in _gathered((tool, one.step.what) for one in found.steps
                                 for tool in one.step.tools).items():  # fmt: skip
-        add(slug(what), what, "tool", "", uses)
+        add(key_of(what), what, "tool", "", uses)
     for what, uses in _gathered((thing, one.step.what) for one in found.steps
                                 for thing in one.step.takes).items():  # fmt: skip
-        add(slug(what), what, "consumable", "", uses)
+        add(key_of(what), what, "consumable", "", uses)
     for line in bill.lines:
         if line.part.site:
             continue
@@ -118,7 +107,7 @@ def comes_back(case: FitCase) -> Iterator[BackRow]:
         usual["core"] = ("old carburetor, complete", "its deposit comes back with it")
     if case.has("multi_fuel_carburetor"):
         usual["carburetor"] = ("old carburetor, complete", "to undo it")
-    if case.plate_m is not None and way(case) == "longer":
+    if case.stud_work is not None and case.stud_work.way == "longer":
         usual["studs"] = ("short studs", "to undo it")
     if "canister" in case.job.fit.steps:
         usual["bracket"] = ("canister bracket", "to undo it")

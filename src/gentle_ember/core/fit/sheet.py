@@ -48,7 +48,7 @@ class SheetStep:
     state: str
     record: StepRecord
     waits: tuple[str, ...]
-    """Steps before it that are still open, in words."""
+    """Keys of the steps before it that are still open."""
     held: str = ""
     """The stop that keeps it from being ticked or skipped; empty when nothing does."""
 
@@ -72,7 +72,6 @@ class JointState:
     made: bool
     tight: Tight
     void: str
-
     subject: str
     """What a pass is given to: the parts, and the making of it."""
 
@@ -130,12 +129,12 @@ def sheet(case: FitCase) -> Sheet:
     holds = holding(case)
     records = case.job.fit.steps
     settled = {step.key for step in steps if _settled(step, records.get(step.key))}
-    words = {step.key: step.what for step in steps}
+    keys = {step.key for step in steps}
     found: list[SheetStep] = []
     given = False
     for step in steps:
         record = records.get(step.key, StepRecord())
-        waits = tuple(words[key] for key in step.after if key not in settled)
+        waits = tuple(key for key in step.after if key in keys and key not in settled)
         state = _state(step, record)
         if state in ("open", "stale") and not waits and not given:
             state, given = "next" if state == "open" else state, True
@@ -143,7 +142,7 @@ def sheet(case: FitCase) -> Sheet:
     undone = tuple(
         Undone(key, record.what or key, record)
         for key, record in records.items()
-        if key not in words and record.state == "done"
+        if key not in keys and record.state == "done"
     )
     return Sheet(case, tuple(found), undone)
 
@@ -160,7 +159,7 @@ def _settled(step: Step, record: StepRecord | None) -> bool:
 
 def _joints(found: Sheet) -> Iterator[JointState]:
     by_joint = {one.step.joint: one for one in found.steps if one.step.joint}
-    for at in joints.joints(dict(found.case.trains)):
+    for at in joints.joints(found.case.trains):
         one = by_joint.get(at.key)
         tight = found.case.job.fit.tight.get(joint_key(at.key), Tight())
         made = one.state == "done" if one else not at.on_day

@@ -13,11 +13,17 @@ SMELLED = (
 )
 
 
+PULLS_OUT = (
+    "Backed out so far the stud may pull its thread out of the casting: measure the thread in it, "
+    "or choose longer studs."
+)
+
+
 def holding(case: FitCase) -> Callable[[Step], str]:
     """Why a step must not be done now, as a function of the step; empty when it may.
 
     Gas not cleared, or a find that stops the job, holds every step; a stop of a train holds its
-    joints; a place that must not be drilled holds its mount.
+    joints; a place that must not be drilled holds its mount; a stud that would pull out its own.
     """
     everything = ""
     if any(not smell.cleared for smell in case.job.fit.smelled.values()):
@@ -29,9 +35,12 @@ def holding(case: FitCase) -> Callable[[Step], str]:
         fuel: next((trouble.text for trouble in one.troubles if trouble.stops), "")
         for fuel, one in case.trains.items()
     }
+    pulls_out = case.stud_work is not None and case.stud_work.pulls_out
     places = {key_of("place", one.key): one.stops[0][0] for one in case.mounts if one.stops}
 
     def held(step: Step) -> str:
+        if step.kind == "stud" and pulls_out:
+            return everything or PULLS_OUT
         train = trains.get(step.fuel, "") if step.joint else ""
         return (
             everything or places.get(step.key, "") or (train and f"The train has a stop: {train}")

@@ -15,8 +15,7 @@ MOST_SURFACE_M = 0.6
 
 def tank(case: FitCase) -> Iterator[Step]:
     """Steps on the gasoline side."""
-    gas = any(True for _ in case.gases)
-    if gas and case.set.shut_off is False and case.job.wants.keep_gasoline and not case.has(
+    if case.gases and case.set.shut_off is False and case.job.wants.keep_gasoline and not case.has(
         "multi_fuel_carburetor", "remote_tank_gravity", "remote_tank_pump"
     ):  # fmt: skip
         yield Step(
@@ -75,10 +74,9 @@ def tank(case: FitCase) -> Iterator[Step]:
             "falling all the way.",
             "Higher the needle floods; a hump holds air, a low loop holds water.", 10,
             tools=("water level or laser", "tape measure"),
-            measures=(Measure("full surface over the bowl, at most", top, "small_length", "level",
-                              ""),
+            measures=(Measure("full surface over the bowl, at most", top, "small_length", "level"),
                       Measure("outlet over the bowl, at least", max(0.0, found.lowest_m),
-                              "small_length", "level", "")),
+                              "small_length", "level")),
             good="Measured with the tank full and the set on its ground.",
             bad="Too high: lower shelf, never a throttled line.", photo="tank and bowl in one",
         )  # fmt: skip

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
 
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.figure import Figure, Input, Method, Origin, Rounding, exact
@@ -43,6 +47,9 @@ PLAY_M = 0.5e-3
 """How much wider than its thread the hole of a bulkhead is."""
 
 
+NO_STOP = Depth(None)
+
+
 @dataclass(frozen=True, slots=True)
 class Hole:
     """A hole, as marked: from which edges, how far, how wide."""
@@ -66,20 +73,24 @@ class MountPlan:
     shape: Shape | None
     missing: tuple[tuple[str, str], ...]
     """What must be measured first, and its path."""
-    centre: tuple[float, float] | None
-    holes: tuple[Hole, ...]
-    blockers: tuple[Blocker, ...]
     stops: tuple[tuple[str, str], ...]
     """Why it must not be done so, and the path that says it."""
-    room: Figure | None
-    """Least room left round it."""
-    tightest: str
     bolt: Figure | None
-    thread: Thread | None
-    passes: tuple[Pass, ...]
-    depth: Depth
-    behind: str
     thick_m: float
+    centre: tuple[float, float] | None = None
+    holes: tuple[Hole, ...] = ()
+    blockers: tuple[Blocker, ...] = ()
+    room: Figure | None = None
+    """Least room left round it."""
+    tightest: str = ""
+    passes: tuple[Pass, ...] = ()
+    depth: Depth = NO_STOP
+    behind: str = ""
+
+    @property
+    def thread(self) -> Thread | None:
+        """Of its bolts."""
+        return self.shape.thread if self.shape else None
 
     @property
     def ready(self) -> bool:
@@ -92,16 +103,11 @@ class MountPlan:
         return self.mount.face == "panel"
 
 
-def shape_of(part: Part, bolt_m: float, before_m: float) -> Shape | None:
-    """A part's body and holes from the catalog; None where it states none.
-
-    Args:
-        part: the part.
-        bolt_m: length of its bolts [m].
-        before_m: from under their heads to the back of the last layer [m].
-    """
+def _shape(mount: Mount, part: Part | None, bolt: Figure | None, thick: float) -> Shape | None:
+    """A part's body and holes from the catalog; None where it states none."""
+    if part is None:
+        return None
     if part.hole_m is not None:
-        wrench = 0.5 * part.hole_m + 8e-3
         return Shape(
             part.body_across_m or part.hole_m + 16e-3,
             part.body_up_m or part.hole_m + 16e-3,
@@ -109,23 +115,24 @@ def shape_of(part: Part, bolt_m: float, before_m: float) -> Shape | None:
             (),
             None,
             part.hole_m + PLAY_M,
-            wrench,
+            0.5 * part.hole_m + 8e-3,
             part.behind_m or 0.03,
         )
     if part.bolt_m is None:
         return None
     thread = thread_of(part.bolt_m)
     dx, dy = 0.5 * (part.bolts_across_m or 0.0), 0.5 * (part.bolts_up_m or 0.0)
-    bolts = dict.fromkeys(((-dx, -dy), (dx, -dy), (-dx, dy), (dx, dy)))
+    before = FLANGE_M + _stand(mount) + thick + thread.washer_thick_m
+    behind = depth_behind(thread, bolt.value if bolt else 0.0, before)
     return Shape(
         part.body_across_m or 2 * dx + 0.02,
         part.body_up_m or 2 * dy + 0.04,
         part.body_out_m or 0.05,
-        tuple(bolts),
+        tuple(dict.fromkeys(((-dx, -dy), (dx, -dy), (-dx, dy), (dx, dy)))),
         thread,
         None,
         thread.wrench_circle_m,
-        max(depth_behind(thread, bolt_m, before_m), part.behind_m or 0.0),
+        max(behind, part.behind_m or 0.0),
     )
 
 
@@ -173,78 +180,96 @@ def plan_mount(key: str, mount: Mount, part: Part | None) -> MountPlan:
         part: what goes on it; None while nobody says.
     """
     at = f"marks.{key}"
-    missing = _missing(at, mount, part)
-    layers = [
-        (str(one.material), one.thickness.value)
-        for one in mount.layers.values()
-        if one.thickness is not None
-    ]
-    thick = sum(thickness for _, thickness in layers)
-    thread = thread_of(part.bolt_m) if part and part.bolt_m else None
-    stand = mount.stand_off.value if mount.stand_off else 0.0
+    thick = sum(one.thickness.value for one in mount.layers.values() if one.thickness)
+    stops = list(_unfit(at, mount, part))
     bolt = None
-    stops: list[tuple[str, str]] = []
-    before = FLANGE_M + stand + thick
-    if thread is not None:
-        before += thread.washer_thick_m
-        try:
-            bolt = _bolt(thread, thick, stand, mount.face)
-        except QuantityError:
-            stops.append(("No bolt of the series is as long.", f"{at}.stand_off"))
-    shape = shape_of(part, bolt.value if bolt else 0.0, before) if part else None
-    if part is not None and part.upright and not mount.stands:
-        stops.append((f"{part.name} works upright only: this face lies.", f"{at}.stands"))
-    if part is not None and part.hole_m and mount.face == "tube":
-        stops.append((f"{part.name} wants a panel, not a tube.", f"{at}.face"))
+    try:
+        bolt = _bolt(mount, part, thick)
+    except QuantityError:
+        stops.append(("No bolt of the series is as long.", f"{at}.stand_off"))
+    shape = _shape(mount, part, bolt, thick)
+    missing = tuple(_missing(at, mount, part))
+    known = MountPlan(key, mount, part, shape, missing, tuple(stops), bolt, thick)
     if missing or shape is None or mount.wide is None or mount.high is None:
-        return MountPlan(
-            key, mount, part, shape, tuple(missing), None, (), (), tuple(stops), None, "",
-            bolt, thread, (), Depth(None), "", thick,
-        )  # fmt: skip
-    if mount.room and mount.face == "panel" and mount.room.value < shape.behind_m:
+        return known
+    return _placed(known, at, shape, (mount.wide.value, mount.high.value))
+
+
+def _unfit(at: str, mount: Mount, part: Part | None) -> Iterator[tuple[str, str]]:
+    """Why the part does not go on such a face at all."""
+    if part is not None and part.upright and not mount.stands:
+        yield f"{part.name} works upright only: this face lies.", f"{at}.stands"
+    if part is not None and part.hole_m and mount.face == "tube":
+        yield f"{part.name} wants a panel, not a tube.", f"{at}.face"
+
+
+def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) -> MountPlan:
+    """The place on a face that is measured, its holes, and what stops or blocks it."""
+    mount, stops = known.mount, list(known.stops)
+    if mount.face == "panel" and mount.room and mount.room.value < shape.behind_m:
         short = (shape.behind_m - mount.room.value) * 1e3
-        stops.append(
-            (f"Nut and wrench want {short:.0f} mm more room behind the face.", f"{at}.room")
-        )
-    wide, high = mount.wide.value, mount.high.value
-    x, y = grid(wide, high)
-    asked = conditions(mount, shape, at, x, y)
-    wanted = _wanted(mount)
-    if wanted is None:
-        centre = best(x, y, asked)
-        blockers = in_the_way(asked) if centre is None else ()
+        text = f"Nut and wrench want {math.ceil(short)} mm more room behind the face."
+        stops.append((text, f"{at}.room"))
+    if mount.left is not None and mount.up is not None:
+        centre: tuple[float, float] | None = (mount.left.value, mount.up.value)
+        blockers: tuple[Blocker, ...] | None = None
     else:
-        centre, blockers = wanted, _broken(mount, shape, at, wanted)
-    room, tightest = (None, "") if centre is None else _room(mount, shape, at, centre)
-    holes = _holes(mount, shape, centre) if centre is not None and mount.face == "panel" else ()
+        x, y = grid(*size)
+        asked = conditions(mount, shape, at, x, y)
+        centre = best(x, y, asked)
+        blockers = () if centre is not None else in_the_way(asked)
+    if centre is None:
+        return replace(known, stops=tuple(stops), blockers=blockers or ())
+    there = conditions(mount, shape, at, *(np.array([[one]]) for one in centre))
+    room = _room(there)
+    holes = _holes(mount, shape, centre, size) if mount.face == "panel" else ()
     if any(hole.across is None or hole.upright is None for hole in holes):
         stops.append(("No edge a tape can hook on: say which edges it can.", f"{at}.hooks"))
-    behind, near = _behind(mount, holes, shape)
-    deep = depth(thick, behind, near) if holes else Depth(None)
+    behind, near = _behind(mount, holes)
+    deep = depth(known.thick_m, behind, near) if holes else NO_STOP
     if deep.refused:
         stops.append((deep.refused, f"{at}.obstacles"))
-    cut = passes(layers, holes[0].diameter_m) if holes and layers else ()
-    return MountPlan(
-        key, mount, part, shape, (), centre, holes, blockers, tuple(stops), room, tightest,
-        bolt, thread, cut, deep, behind, thick,
-    )  # fmt: skip
+    layers = [(str(one.material), one.thickness.value) for one in mount.layers.values()
+              if one.thickness]  # fmt: skip
+    return replace(
+        known,
+        stops=tuple(stops),
+        centre=centre,
+        holes=holes,
+        blockers=in_the_way(there) if blockers is None and room.value < -1e-9 else (),
+        room=room,
+        tightest=min(there, key=_left).what,
+        passes=passes(layers, holes[0].diameter_m) if holes else (),
+        depth=deep,
+        behind=behind,
+    )
 
 
-def _bolt(thread: Thread, thick: float, stand: float, face: str) -> Figure | None:
-    if face == "tube":
+def _left(one: Condition) -> float:
+    return float(one.room.flat[0])
+
+
+def _stand(mount: Mount) -> float:
+    return mount.stand_off.value if mount.stand_off else 0.0
+
+
+def _bolt(mount: Mount, part: Part | None, thick: float) -> Figure | None:
+    """The bolt's length; None for what sits in one hole, or is clamped round a tube."""
+    if part is None or part.bolt_m is None or mount.face == "tube":
         return None
-    clamped = thick + FLANGE_M + stand
+    thread = thread_of(part.bolt_m)
+    length = bolt_length(thread, thick + FLANGE_M + _stand(mount))
     return Figure(
         "mount.bolt",
         f"{thread.name} bolt",
-        bolt_length(thread, clamped),
+        length,
         "bolt_length",
         BOLT,
-        exact(bolt_length(thread, clamped)),
+        exact(length),
         (
             Input("layers", thick, "small_length"),
             Input("foot or bracket", FLANGE_M, "small_length", Origin.ASSUMED),
-            Input("stand-off", stand, "small_length"),
+            Input("stand-off", _stand(mount), "small_length"),
             Input("nut", thread.nut_m, "small_length", Origin.TABLE),
             Input("washers", 2 * thread.washer_thick_m, "small_length", Origin.TABLE),
         ),
@@ -252,65 +277,33 @@ def _bolt(thread: Thread, thick: float, stand: float, face: str) -> Figure | Non
     )
 
 
-def _wanted(mount: Mount) -> tuple[float, float] | None:
-    if mount.left is None or mount.up is None:
-        return None
-    return mount.left.value, mount.up.value
-
-
-def _at(mount: Mount, shape: Shape, at: str, centre: tuple[float, float]) -> list[Condition]:
-    import numpy as np
-
-    return conditions(mount, shape, at, np.array([[centre[0]]]), np.array([[centre[1]]]))
-
-
-def _broken(
-    mount: Mount, shape: Shape, at: str, centre: tuple[float, float]
-) -> tuple[Blocker, ...]:
-    worst: dict[str, Blocker] = {}
-    for one in _at(mount, shape, at, centre):
-        short = -float(one.room[0, 0])
-        if short > 1e-9 and short > worst.get(one.what, Blocker("", 0.0, "", "")).short_m:
-            worst[one.what] = Blocker(one.what, short, one.path, one.why)
-    return tuple(worst.values())
-
-
-def _room(
-    mount: Mount, shape: Shape, at: str, centre: tuple[float, float]
-) -> tuple[Figure | None, str]:
-    found = _at(mount, shape, at, centre)
-    if not found:
-        return None, ""
-    least = min(found, key=lambda one: float(one.room[0, 0]))
-    value = float(least.room[0, 0])
-    return (
-        Figure(
-            "mount.room",
-            "Room to spare",
-            value,
-            "small_length",
-            PLACE,
-            exact(value),
-            tuple(
-                Input(f"{one.what}: {one.why}", float(one.room[0, 0]), "small_length",
-                      path=one.path)
-                for one in sorted(found, key=lambda one: float(one.room[0, 0]))[:6]
-            ),
-            rounding=Rounding.DOWN,
+def _room(there: list[Condition]) -> Figure:
+    """Least room left at a place, over every distance to keep."""
+    ranked = sorted(there, key=_left)
+    value = _left(ranked[0])
+    return Figure(
+        "mount.room",
+        "Room to spare",
+        value,
+        "small_length",
+        PLACE,
+        exact(value),
+        tuple(
+            Input(f"{one.what}: {one.why}", _left(one), "small_length", path=one.path)
+            for one in ranked[:6]
         ),
-        least.what,
-    )  # fmt: skip
+        rounding=Rounding.DOWN,
+    )
 
 
-def _holes(mount: Mount, shape: Shape, centre: tuple[float, float]) -> tuple[Hole, ...]:
-    if mount.wide is None or mount.high is None:
-        return ()
-    wide, high = mount.wide.value, mount.high.value
-    sides: tuple[tuple[Edge, float], ...] = ()
+def _holes(
+    mount: Mount, shape: Shape, centre: tuple[float, float], size: tuple[float, float]
+) -> tuple[Hole, ...]:
+    wide, high = size
     found = []
     for at, (dx, dy, diameter) in enumerate(shape.holes):
         x, y = centre[0] + dx, centre[1] + dy
-        sides = (("left", x), ("right", wide - x))
+        sides: tuple[tuple[Edge, float], ...] = (("left", x), ("right", wide - x))
         ends: tuple[tuple[Edge, float], ...] = (("bottom", y), ("top", high - y))
         found.append(
             Hole(
@@ -327,7 +320,7 @@ def _holes(mount: Mount, shape: Shape, centre: tuple[float, float]) -> tuple[Hol
     return tuple(found)
 
 
-def _behind(mount: Mount, holes: tuple[Hole, ...], shape: Shape) -> tuple[str, float | None]:
+def _behind(mount: Mount, holes: tuple[Hole, ...]) -> tuple[str, float | None]:
     """What is behind the holes that a drill must not reach, and how near it is."""
     found: list[tuple[str, float | None]] = []
     for one in mount.obstacles.values():

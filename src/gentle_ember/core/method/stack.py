@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core import studs
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.facts import Fact
-from gentle_ember.core.generator import GeneratorSet, Stack
+from gentle_ember.core.generator import CarburetorType, GeneratorSet, Stack
 from gentle_ember.core.method.base import Case, Reason, fits, unknown, work
 
 
@@ -56,6 +56,17 @@ def adapter_m(stack: Stack, plate_m: float | None) -> float:
     if plate_m is not None:
         return plate_m
     return stack.adapter.value if stack.adapter else studs.ADAPTER_M
+
+
+def outward_m(stack: Stack, plate_m: float | None) -> float:
+    """How far the air cleaner moves outward: the plate and one more compressed gasket [m]."""
+    gaskets = stack.gaskets.value if stack.gaskets else studs.GASKETS_M
+    return adapter_m(stack, plate_m) + 0.5 * gaskets
+
+
+def stud_count(machine: GeneratorSet) -> int:
+    """Studs that carry the air cleaner: a pair for each barrel."""
+    return 4 if machine.carburetor.type is CarburetorType.TWO_BARREL else 2
 
 
 def reach(case: Case) -> Iterator[Reason]:
@@ -110,9 +121,7 @@ def _remedy(case: Case, found: studs.Joint) -> str:
 def stack_room(case: Case) -> Iterator[Reason]:
     """Breather reach, bracket, cover and third bolt once the air cleaner moves outward."""
     stack = case.set.stack
-    out = adapter_m(stack, case.plate_m) + 0.5 * (
-        stack.gaskets.value if stack.gaskets else studs.GASKETS_M
-    )
+    out = outward_m(stack, case.plate_m)
     rooms: tuple[tuple[Fact | None, str, str, str, str], ...] = (
         (stack.breather_slack, "breather_slack", "Measure the breather hose's slack.",
          "Breather hose is {} short: extend it.", "Breather hose reaches."),

@@ -9,7 +9,7 @@ from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Figure, Origin
 from gentle_ember.core.job import Job
 from gentle_ember.core.method.base import Case
-from gentle_ember.core.method.stack import adapter_m, joint_of
+from gentle_ember.core.method.stack import adapter_m, joint_of, outward_m, stud_count
 from gentle_ember.core.part import PartClass
 from gentle_ember.core.sections.method import stud_figures
 
@@ -154,7 +154,7 @@ def stack_view(job: Job) -> StackView:
         tuple(_beside(job, asks_plate, case)),
         figures,
         tuple(missing),
-        4 if machine.carburetor.type == "two_barrel" else 2,
+        stud_count(machine),
     )
 
 
@@ -162,9 +162,7 @@ def _beside(job: Job, plate: bool, case: Case) -> list[tuple[str, str]]:
     if not plate:
         return []
     stack = job.set.stack
-    out = adapter_m(stack, case.plate_m) + 0.5 * (
-        stack.gaskets.value if stack.gaskets else studs.GASKETS_M
-    )
+    out = outward_m(stack, case.plate_m)
     found = []
     if stack.air_cleaner == "third_bolt":
         found.append(("third bolt", f"spacer of {out * 1e3:.1f} mm behind it"))

@@ -34,7 +34,10 @@
     if (document.visibilityState === 'visible') {
       void session.refresh();
       session.stream.open();
-    } else session.stream.close();
+    } else {
+      session.stream.close();
+      session.remember();
+    }
   }
 
   let ready = $derived(Boolean(snapshot));
@@ -55,7 +58,7 @@
 </script>
 
 <svelte:document onvisibilitychange={visible} />
-<svelte:window ononline={() => void session.flush()} />
+<svelte:window ononline={() => void session.flush()} onpagehide={() => session.remember()} />
 <svelte:head><title>{snapshot?.job.title ?? 'Job'} · Gentle Ember</title></svelte:head>
 
 {#if session.missing}

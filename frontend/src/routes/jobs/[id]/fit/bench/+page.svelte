@@ -5,7 +5,7 @@
   import { Clock, hush, say, stayAwake } from '$lib/bench/awake.svelte';
   import BenchStep from '$lib/bench/BenchStep.svelte';
   import Tray from '$lib/bench/Tray.svelte';
-  import { done, isOpen, stateOf } from '$lib/fit/sheet';
+  import { done, isOpen, openBefore, stateOf } from '$lib/fit/sheet';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
 
@@ -34,7 +34,7 @@
   });
   let step = $derived(steps[at]);
   let stands = $derived(step ? stateOf(job(), step) : 'open');
-  let waits = $derived(step && isOpen(stands) ? stillOpen() : '');
+  let waits = $derived(step ? (openBefore(job(), step)[0]?.what[prefs.system] ?? '') : '');
   let coming = $derived(
     steps
       .slice(at + 1)
@@ -44,15 +44,6 @@
   let held = $derived(step && isOpen(stands) ? step.held[prefs.system] : '');
   let finished = $derived(steps.length > 0 && firstOpen(0) < 0);
   let ticked = $derived(steps.filter((one) => !isOpen(stateOf(job(), one))).length);
-
-  /** The first step before this one that is open, ticks under way counted in. */
-  function stillOpen(): string {
-    const before = new Set(step?.waits.map((one) => one[prefs.system]));
-    const first = steps.find(
-      (one) => before.has(one.what[prefs.system]) && isOpen(stateOf(job(), one))
-    );
-    return first?.what[prefs.system] ?? '';
-  }
 
   function show(n: number) {
     at = n;
