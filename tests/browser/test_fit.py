@@ -238,6 +238,34 @@ def test_two_devices_see_each_others_ticks_and_settle_what_clashes(shop, browser
     context.close()
 
 
+def test_ticks_made_without_network_open_the_next_and_wait_beside_a_stop_met_since(shop, browser):
+    job = at_bench(shop)
+    context, phone = other_page(shop, browser)
+    phone.goto(f"{shop.server.url}/jobs/{job}/fit/sheet")
+    rows = phone.locator("[data-step]")
+    expect(rows.first).to_be_visible()
+    context.set_offline(True)
+    chained = phone.locator("[data-step]", has=phone.locator(".tick:disabled")).first
+    blocked = chained.get_attribute("data-step")
+    while phone.locator(f'[data-step="{blocked}"] .tick').is_disabled():
+        rows.locator(".tick[aria-checked=false]:enabled").first.click()
+    shop.page.get_by_role("button", name="Gas smelled").click()
+    told = shop.page.locator("[data-smell]")
+    told.get_by_role("checkbox").first.check()
+    told.get_by_role("button", name="Leave it open").click()
+    expect(shop.page.locator('[data-save="saved"]')).to_be_attached()
+    context.set_offline(False)
+    phone.evaluate("window.dispatchEvent(new Event('online'))")
+    clash = phone.locator("[data-conflicts]")
+    expect(clash).to_contain_text("Gas was smelled")
+    assert not records(shop, job)
+    while clash.is_visible():
+        clash.get_by_role("button", name="Keep what is there").first.click()
+    expect(phone.locator('[data-save="saved"]')).to_be_visible()
+    assert not records(shop, job)
+    context.close()
+
+
 def test_gas_smelled_is_one_press_away_logged_and_holds_the_sign_off(either):
     page = either.page
     at_bench(either, TWIN)
