@@ -129,7 +129,7 @@ def _brute(parts: list[Part], wanted: Wanted) -> tuple[int, float, int] | None:
 
 @pytest.mark.parametrize("seed", range(60))
 def test_the_search_finds_what_trying_everything_finds(seed: int) -> None:
-    dice = random.Random(seed)  # noqa: S311
+    dice = random.Random(seed)
     parts, wanted = _catalog(dice), _wanted(dice)
     answer = solve(Shelf(parts), wanted)
     best = _brute(parts, wanted)
@@ -145,7 +145,7 @@ def test_the_search_finds_what_trying_everything_finds(seed: int) -> None:
 def test_pressure_binds_in_many_of_those() -> None:
     binds = 0
     for seed in range(60):
-        dice = random.Random(seed)  # noqa: S311
+        dice = random.Random(seed)
         parts, wanted = _catalog(dice), _wanted(dice)
         shelf = Shelf(parts)
         loose = solve(shelf, replace(wanted, ignore_pressure=True))

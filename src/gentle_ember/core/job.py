@@ -11,6 +11,7 @@ from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.marks.records import Mount
+from gentle_ember.core.metering.records import Metering
 from gentle_ember.core.output import School
 from gentle_ember.core.part import Part
 from gentle_ember.core.site import Site
@@ -202,6 +203,8 @@ class Job(Model):
     marks: Annotated[dict[Key, Mount], Field(max_length=12)] = {}
     """Faces parts are mounted on."""
     fit: Fit = Fit()
+    metering: Annotated[dict[Key, Metering], Field(max_length=24)] = {}
+    """By site and gas, as in `s1-propane`: each site's pressure differs."""
     schools: Schools = Schools()
     stages: dict[Key, Stage] = {}
     attachments: dict[Key, Attachment] = {}

@@ -25,6 +25,7 @@ from gentle_ember.core.sections.fuel_path import (
     site_connections,
     train_cautions,
 )
+from gentle_ember.core.sections.metering import GasMetering, metering_items, metering_section
 from gentle_ember.core.sections.method import MethodSection, method_section
 from gentle_ember.core.sections.output import OutputSection, output_section
 from gentle_ember.core.sections.runs import RunsSection, runs_section
@@ -129,6 +130,14 @@ class Plan:
         case = FitCase(self.job, trains, parts, self.tasks, self.mounts, methods)
         return sheet(case)
 
+    @cached_property
+    def metering(self) -> tuple[GasMetering, ...]:
+        """Every gas on this site: where to start, the sweep judged, what is proven."""
+        outputs = self.output.fuels if self.output else ()
+        steady = {one.fuel.key: one.running for one in outputs}
+        trains = {name: one for name, one in self.fuel_path.items() if name != AS_FOUND}
+        return metering_section(self.job, steady, trains)
+
     @property
     def fitting(self) -> bool:
         """Whether the fitting has begun, so that its sheet holds the stage."""
@@ -151,6 +160,7 @@ class Plan:
             *readiness(self.job, asked, self.tasks, chosen, connections, orders),
             *fitted,
             *find_items(self.job),
+            *metering_items(self.job, self.metering),
         )
 
     @cached_property

@@ -250,6 +250,7 @@ class JobStore:
                 "attachments": {},
                 "arrived": {},
                 "fit": Fit(),
+                "metering": {},
                 "archived": False,
             }
         )

@@ -70,7 +70,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "air_fuel_ratio": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
     "count": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
     "torque": (Unit("in·lb", "force_pound * inch", 0), Unit("N·m", "N*m", 1)),
-    "turns": (Unit("turns", "dimensionless", 1), Unit("turns", "dimensionless", 1)),
+    "turns": (Unit("turns", "dimensionless", 2), Unit("turns", "dimensionless", 2)),
     "price": (Unit("$", "dimensionless", 0), Unit("$", "dimensionless", 0)),
 }
 HIGH_PRESSURE_PA = 7000.0

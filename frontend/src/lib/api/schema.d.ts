@@ -2741,6 +2741,13 @@ export interface components {
                 [key: string]: components["schemas"]["Mount"];
             };
             /**
+             * Metering
+             * @default {}
+             */
+            metering: {
+                [key: string]: components["schemas"]["Metering"];
+            };
+            /**
              * Owner
              * @default
              */
@@ -3322,6 +3329,63 @@ export interface components {
          * @enum {string}
          */
         Metal: "aluminium" | "iron" | "unknown";
+        /**
+         * Metering
+         * @description The metering of one gas on one site.
+         */
+        Metering: {
+            /**
+             * Checks
+             * @default {}
+             */
+            checks: {
+                [key: string]: components["schemas"]["Tried"];
+            };
+            /** @default null */
+            idle: components["schemas"]["Fact"] | null;
+            /** @default null */
+            left: components["schemas"]["Fact"] | null;
+            /** @default null */
+            load: components["schemas"]["Fact"] | null;
+            /** @default null */
+            locked: components["schemas"]["Fact"] | null;
+            /**
+             * Locked By
+             * @default
+             */
+            locked_by: string;
+            /**
+             * Locked On
+             * @default
+             */
+            locked_on: string;
+            /** @default null */
+            most: components["schemas"]["Fact"] | null;
+            /** @default null */
+            preset: components["schemas"]["Fact"] | null;
+            /**
+             * Readings
+             * @default {}
+             */
+            readings: {
+                [key: string]: components["schemas"]["SweepReading"];
+            };
+            /** @default null */
+            right: components["schemas"]["Fact"] | null;
+            /**
+             * School
+             * @default power
+             * @enum {string}
+             */
+            school: "power" | "area" | "preset";
+            /**
+             * Seat
+             * @default
+             */
+            seat: string;
+            /** @default output */
+            signal: components["schemas"]["Signal"];
+        };
         /**
          * MethodOut
          * @description A method's name, formula, source and page.
@@ -4296,6 +4360,12 @@ export interface components {
             text: string;
         };
         /**
+         * Ran
+         * @description How it ran while the reading was taken.
+         * @enum {string}
+         */
+        Ran: "smooth" | "hunting" | "rough" | "died";
+        /**
          * ReadIn
          * @description A typed quantity of a kind.
          */
@@ -4565,6 +4635,12 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * Signal
+         * @description What a sweep is read by.
+         * @enum {string}
+         */
+        Signal: "output" | "speed" | "throttle";
         /**
          * Site
          * @description A place where the set runs, with its air and the fuels at hand.
@@ -5218,6 +5294,39 @@ export interface components {
             terms: string;
         };
         /**
+         * SweepReading
+         * @description A reading of the sweep; which of the signals is used, the sweep says.
+         */
+        SweepReading: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** @default null */
+            lam: components["schemas"]["Fact"] | null;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default null */
+            output: components["schemas"]["Fact"] | null;
+            /** @default smooth */
+            ran: components["schemas"]["Ran"];
+            /**
+             * Sigma
+             * @default 0
+             */
+            sigma: number;
+            /** @default null */
+            speed: components["schemas"]["Fact"] | null;
+            /** @default null */
+            throttle: components["schemas"]["Fact"] | null;
+            /** @default null */
+            turns: components["schemas"]["Fact"] | null;
+        };
+        /**
          * TakeOut
          * @description A tool, a consumable or a part to take along.
          */
@@ -5418,6 +5527,35 @@ export interface components {
             what_ifs: components["schemas"]["WhatIfOut"][];
             /** Zones */
             zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
+         * Tried
+         * @description Something looked at after the setting: no load, eco, a load step, idle, the locked nut.
+         */
+        Tried: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default measured */
+            origin: components["schemas"]["Origin"];
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "good" | "bad";
         };
         /**
          * TroubleOut

@@ -1,0 +1,1 @@
+"""Metering: reading a sweep of the load screw, and setting it."""

@@ -1,0 +1,283 @@
+"""Metering section: for each gas of the job, where to start, the sweep judged, what is proven."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.generator import CarburetorType
+from gentle_ember.core.job import Job, Stage, StageState
+from gentle_ember.core.metering import start
+from gentle_ember.core.metering.reading import Ran, Signal, Taken
+from gentle_ember.core.metering.records import Metering, SweepReading
+from gentle_ember.core.metering.sweep import Span, Verdict, judge
+from gentle_ember.core.metering.words import CHECKS
+from gentle_ember.core.part import PartClass
+from gentle_ember.core.readiness import TO_DO, Item
+from gentle_ember.core.sections.fuel_path import TrainSection
+from gentle_ember.core.sections.given import Machine, fuels_here, largest_start, machine
+
+LAST_TURN = 6.0
+SIGMA_OF: dict[Signal, float] = {
+    Signal.OUTPUT: 0.005,
+    Signal.SPEED: 0.003,
+    Signal.THROTTLE: 0.02,
+}
+"""Standard error of a reading by eye, as a share of it."""
+LOAD_SHARE = 0.80
+"""A sweep counts at this share of the fuel's output here, or more."""
+SWEEP = Method(
+    "load-screw-sweep",
+    "Sweep of the load screw",
+    "Gaussian process over ln(turns) through the readings; ends where it gives 98 % of its best",
+    "Matern 5/2 about a parabola, lengths by evidence; see the page",
+    "metering",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class GasMetering:
+    """One gas on this site: where to start, the readings, the verdict, what is proven."""
+
+    fuel: FuelKey
+    name: str
+    key: str
+    record: Metering
+    screw: bool
+    """Whether it has a load screw to be set; multi-fuel carburetors meter by themselves."""
+    barrels: int
+    starts: tuple[Figure, ...]
+    start: Figure | None
+    most: float
+    motors: bool
+    least_load: Figure | None
+    expected: Figure | None
+    """What this gas is expected to give here, steady."""
+    taken: tuple[tuple[str, Taken], ...]
+    verdict: Verdict
+    lean: Figure | None
+    rich: Figure | None
+    setting: Figure | None
+
+    @property
+    def simulated(self) -> bool:
+        """Whether any of it comes from the simulated bench."""
+        return any(_origins(one) & {Origin.SIMULATED} for one in self.record.readings.values())
+
+    @property
+    def proven(self) -> bool:
+        """Whether the lock rests on readings of the real machine."""
+        locked = self.record.locked
+        return locked is not None and locked.origin is not Origin.SIMULATED and not self.simulated
+
+    @property
+    def wanted_checks(self) -> tuple[str, ...]:
+        """What is looked at after the setting, on this set."""
+        return tuple(
+            key for key in CHECKS
+            if (key != "balance" or self.barrels > 1) and (self.screw or key in ("no_load", "eco"))
+        )  # fmt: skip
+
+
+def metering_section(
+    job: Job, output_of: Mapping[FuelKey, Figure], path: Mapping[str, TrainSection]
+) -> tuple[GasMetering, ...]:
+    """Every gas of the job's trains on the site looked at.
+
+    Args:
+        job: the job.
+        output_of: steady output here, by fuel.
+        path: the trains, computed.
+    """
+    resolved = machine(job.set)
+    if resolved is None:
+        return ()
+    return tuple(
+        _of_gas(job, FuelKey(name), section, resolved, output_of)
+        for name, section in path.items()
+        if name in set(FuelKey) and name != FuelKey.GASOLINE
+    )
+
+
+def _of_gas(
+    job: Job,
+    fuel: FuelKey,
+    section: TrainSection,
+    resolved: Machine,
+    output_of: Mapping[FuelKey, Figure],
+) -> GasMetering:
+    key = f"{job.site}-{fuel}"
+    record = job.metering.get(key, Metering())
+    gas = section.case.asked.demand.fuel
+    kinds = {one.part.kind for one in section.case.parts if one.part is not None}
+    screw = PartClass.LOAD_SCREW in kinds
+    barrels = 2 if job.set.carburetor.type is CarburetorType.TWO_BARREL else 1
+    most = record.most.value if record.most else LAST_TURN
+    starts = tuple(_starts(job, key, record, section, resolved, barrels, most)) if screw else ()
+    chosen = next((one for one in starts if one.key == f"start.{record.school}"), None)
+    begun = chosen or (starts[0] if starts else None)
+    taken = tuple(_taken(record))
+    wanted = largest_start(job.load)
+    motors = wanted is not None and wanted.value > 1.3 * _planned(job)
+    verdict = Verdict()
+    if begun is not None:
+        verdict = judge([one for _, one in taken], record.signal, begun.value, most, motors=motors)
+    expected = output_of.get(fuel)
+    figures = _figures(key, record, verdict, motors=motors)
+    return GasMetering(
+        fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
+        _least_load(expected), expected, taken, verdict, *figures,
+    )  # fmt: skip
+
+
+def _planned(job: Job) -> float:
+    return job.load.planned.value if job.load.planned else 0.0
+
+
+def _starts(
+    job: Job,
+    key: str,
+    record: Metering,
+    section: TrainSection,
+    resolved: Machine,
+    barrels: int,
+    most: float,
+) -> Iterator[Figure]:
+    demand = section.case.asked.demand
+    shaft = job.set.shaft_power.value if job.set.shaft_power else None
+    yield start.by_power(resolved, shaft, demand.fuel, barrels)
+    bore = next(
+        (one.part.bore_m for one in section.case.parts
+         if one.part is not None and one.part.kind is PartClass.LOAD_SCREW), None,
+    )  # fmt: skip
+    opening = next(
+        (one.part.opening_pa for one in section.case.parts
+         if one.part is not None and one.part.kind is PartClass.DEMAND), None,
+    )  # fmt: skip
+    signals = section.case.ladder.signals
+    if bore and signals:
+        left = signals["full"] - (opening or 0.0)
+        if left > 0:
+            mass = demand.mass("full", upper=False)
+            yield start.by_area(mass, demand.fuel, left, bore, most, barrels)
+    if record.preset is not None:
+        path = f"metering.{key}.preset"
+        yield start.by_preset(record.preset.value, record.preset.origin, path)
+    here = fuels_here(job.set, job.sites[job.site], job.site)
+    others = (
+        (f"metering.{name}.locked", kind, here[kind].fuel, one)
+        for name, one in job.metering.items()
+        for kind in FuelKey
+        if name == f"{job.site}-{kind}"
+    )
+    yield from start.from_other(others, demand.fuel)
+
+
+def signal_fact(one: SweepReading, signal: Signal) -> Fact | None:
+    """The reading's fact that the sweep is read by."""
+    found: Fact | None = getattr(one, str(signal))
+    return found
+
+
+def _taken(record: Metering) -> Iterator[tuple[str, Taken]]:
+    """Readings that can be judged, in the order they were taken."""
+    for key, one in record.readings.items():
+        value = signal_fact(one, record.signal)
+        if one.turns is None or (value is None and one.ran is not Ran.DIED):
+            continue
+        shown = 0.0 if value is None else value.value
+        sigma = one.sigma * shown if one.sigma else SIGMA_OF[record.signal] * shown
+        lam = one.lam.value if one.lam else None
+        yield key, Taken(one.turns.value, shown, sigma, one.ran, lam)
+
+
+def _origins(one: SweepReading) -> set[Origin]:
+    facts = (one.turns, one.output, one.speed, one.throttle, one.lam)
+    return {fact.origin for fact in facts if fact is not None}
+
+
+def _figures(
+    key: str, record: Metering, verdict: Verdict, *, motors: bool
+) -> tuple[Figure | None, Figure | None, Figure | None]:
+    inputs = tuple(
+        Input(f"at {one.turns.value:.2f} turns", value.value if value else str(one.ran),
+              _KIND[record.signal] if value else "text", value.origin if value else Origin.MEASURED,
+              f"metering.{key}.readings.{name}")
+        for name, one in record.readings.items()
+        if one.turns is not None
+        for value in (signal_fact(one, record.signal),)
+    )  # fmt: skip
+    narrows = ("another reading where it is asked for",)
+    notes = (
+        "a third of the way from the middle toward the rich end, because it must start motors"
+        if motors
+        else "the middle between the two ends",
+    )
+
+    def figure(name: str, label: str, one: Span | None, notes: tuple[str, ...]) -> Figure | None:
+        if one is None or not one.seen:
+            return None
+        band = Band(max(0.0, one.turns - 2 * one.sigma), one.turns + 2 * one.sigma)
+        return Figure(f"sweep.{name}", label, one.turns, "turns", SWEEP, band, inputs,
+                      narrows=narrows, notes=notes)  # fmt: skip
+
+    return (
+        figure("lean", "lean end", verdict.lean, ()),
+        figure("rich", "rich end", verdict.rich, ()),
+        figure("setting", "set at", verdict.setting, notes),
+    )
+
+
+_KIND = {Signal.OUTPUT: "power", Signal.SPEED: "speed", Signal.THROTTLE: "share"}
+
+LEAST_LOAD = Method(
+    "least-load", "Least load of a sweep", "0.80 × this fuel's output here",
+    "a sweep, like a load test, counts only near what the set gives", "metering",
+)  # fmt: skip
+
+
+def _least_load(expected: Figure | None) -> Figure | None:
+    if expected is None:
+        return None
+    value = LOAD_SHARE * expected.value
+    return Figure(
+        "sweep.load", "load it with", value, "power", LEAST_LOAD, Band(value, value),
+        (Input(expected.label, expected.value, "power"),), estimated=expected.estimated,
+    )  # fmt: skip
+
+
+def metering_items(job: Job, found: tuple[GasMetering, ...]) -> Iterator[Item]:
+    """What keeps the first start from being signed off: gases not set, not proven, not checked."""
+    if job.stages.get("first_start", Stage()).state is StageState.DONE:
+        return
+    for one in found:
+        path = f"metering.{one.key}"
+        if one.screw and one.record.locked is None:
+            text = f"{one.name}: load screw not set and locked on this site"
+            yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
+        elif one.screw and not one.proven:
+            text = f"{one.name}: set on the simulated bench only, not on the machine"
+            yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
+        left = [key for key in one.wanted_checks if not _looked(one.record, key)]
+        bad = [key for key in one.wanted_checks if _state(one.record, key) == "bad"]
+        if bad:
+            text = f"{one.name}, not good: {', '.join(CHECKS[key].lower() for key in bad)}"
+            yield Item(f"{path}.bad", TO_DO, text, "first_start", path, holds=True)
+        if left and one.record.locked is not None:
+            text = (
+                f"{one.name}: {len(left)} of {len(one.wanted_checks)} looks after the setting open"
+            )
+            yield Item(f"{path}.checks", TO_DO, text, "first_start", path, holds=True)
+
+
+def _looked(record: Metering, key: str) -> bool:
+    one = record.checks.get(key)
+    return one is not None and one.state != "" and one.origin is not Origin.SIMULATED
+
+
+def _state(record: Metering, key: str) -> str:
+    one = record.checks.get(key)
+    return "" if one is None else one.state

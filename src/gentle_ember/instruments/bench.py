@@ -1,0 +1,221 @@
+"""The simulated bench: an engine with hands on it, every instrument, leaks, and seeded noise."""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+
+from gentle_ember.core.figure import Origin
+from gentle_ember.core.metering.reading import Ran, Signal, Taken
+from gentle_ember.core.propane import latent_heat, liquid_heat_capacity, saturation_pressure
+from gentle_ember.instruments.engine import Engine, EngineSpec
+from gentle_ember.instruments.protocol import Reading
+
+STEP_S = 0.1
+SETTLE_S, AVERAGE_S = 5.0, 8.0
+OPEN_THROTTLE = 0.92
+"""Where load is added no further: the throttle is open, and there is still a hand's breadth."""
+ADD_LOAD = 0.10
+"""How fast load is added or taken, per step and share of throttle missing."""
+STARVES_PA = 69e3
+NOISE = {
+    "volts_a": 0.002, "volts_b": 0.002, "amps_a": 0.004, "amps_b": 0.004, "output": 0.004,
+    "hertz": 0.0005, "speed": 0.002, "throttle": 0.006, "lambda": 0.008, "oxygen": 0.03,
+    "co": 0.05, "exhaust": 0.004, "inlet": 0.006, "mass": 0.0004, "dial": 0.0, "gas_near": 0.05,
+}  # fmt: skip
+"""Standard error of one reading as a share of what is read."""
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """A bench as it is built up: engine, electrics, cylinder, which joints leak [m³/s]."""
+
+    engine: EngineSpec
+    volts: float
+    hertz: float
+    legs: int
+    ambient_k: float
+    ambient_pa: float
+    inlet_pa: float
+    least_inlet_pa: float
+    cylinder_kg: float = 0.0
+    """Propane at the start; nought on a utility."""
+    tare_kg: float = 8.0
+    wetted_w_k: float = 4.0
+    """Heat a cylinder takes from the air [W/K]."""
+    leaks: Mapping[str, float] = field(default_factory=dict)
+    electric_start: bool = False
+
+
+class Bench:
+    """An engine bench; the same seed and the same hands give the same readings."""
+
+    def __init__(self, setup: Setup, seed: int) -> None:
+        self.setup, self.engine = setup, Engine(setup.engine)
+        self.hands = self.engine.hands
+        self.noise = random.Random(seed)  # noqa: S311 - the same noise for the same seed
+        self.leaks = dict(setup.leaks)
+        self.cylinder_kg = setup.cylinder_kg
+        self.cylinder_k = setup.ambient_k
+        self.passed_m3 = 0.0
+        self.loaded_lambda = math.nan
+        """λ under load, averaged as a plug remembers it."""
+        self._supply()
+
+    @property
+    def now_s(self) -> float:
+        """The bench's own clock [s]."""
+        return self.engine.now_s
+
+    def step(self, seconds: float = STEP_S) -> None:
+        """Move on."""
+        self._supply()
+        self.engine.step(seconds)
+        burnt = self.engine.gas_kg_s * seconds
+        self.passed_m3 += burnt / self.setup.engine.gas.density_kg_m3
+        if self.setup.cylinder_kg:
+            self._chill(burnt, seconds)
+        engine = self.engine
+        if engine.running and engine.output_w > 0.4 * self.setup.engine.limit_w:
+            share = 1.0 if math.isnan(self.loaded_lambda) else seconds / 120
+            before = engine.lam if math.isnan(self.loaded_lambda) else self.loaded_lambda
+            self.loaded_lambda = before + share * (engine.lam - before)
+
+    def go(self, seconds: float) -> None:
+        """Move on for longer."""
+        for _ in range(round(seconds / STEP_S)):
+            self.step()
+
+    def pull(self) -> bool:
+        """Pull the rope, or press the starter, and see whether it runs."""
+        hz, seconds = (5.0, 3.0) if self.setup.electric_start else (8.0, 1.2)
+        self.engine.crank(hz, seconds)
+        self.go(seconds + 2.5)
+        return self.engine.running
+
+    def _supply(self) -> None:
+        hands, setup = self.hands, self.setup
+        if not hands.gas_open:
+            hands.supply_pa = 0.0
+            return
+        hands.supply_least_pa = setup.least_inlet_pa
+        hands.supply_pa = setup.inlet_pa
+        if setup.cylinder_kg:
+            inside = saturation_pressure(max(self.cylinder_k, 200.0)) - setup.ambient_pa
+            share = 0.0 if self.cylinder_kg <= 0 else min(1.0, max(0.0, inside / STARVES_PA))
+            hands.supply_pa = setup.inlet_pa * share
+
+    def _chill(self, burnt_kg: float, seconds: float) -> None:
+        left = max(0.0, self.cylinder_kg - burnt_kg)
+        stored = (
+            max(left, 0.05) * liquid_heat_capacity(self.cylinder_k) + 0.4 * self.setup.tare_kg * 470
+        )
+        wet = self.setup.wetted_w_k * max(0.15, left / self.setup.cylinder_kg)
+        gained = wet * (self.setup.ambient_k - self.cylinder_k) * seconds
+        self.cylinder_k += (gained - burnt_kg * latent_heat(self.cylinder_k)) / stored
+        self.cylinder_kg = left
+
+    def exact(self) -> dict[str, float]:
+        """What every instrument would show without its noise [SI]."""
+        engine, setup = self.engine, self.setup
+        spec, out = setup.engine, engine.output_w
+        live = engine.running and not engine.tripped
+        pace = engine.speed_hz / spec.speed_hz
+        hertz = setup.hertz * (1.0 if spec.inverter else pace) if live else 0.0
+        sag = 1 - 0.03 * out / spec.limit_w
+        volts = setup.volts / setup.legs * sag * (1.0 if spec.inverter else min(1.05, pace)) * live
+        amps = out / setup.legs / volts if volts else 0.0
+        lam = engine.lam if engine.running and math.isfinite(engine.lam) else math.nan
+        found = {
+            "output": out, "hertz": hertz, "speed": 2 * math.pi * engine.speed_hz,
+            "throttle": engine.throttle if engine.running else 0.0,
+            "volts_a": volts, "amps_a": amps, "inlet": self.hands.supply_pa,
+            "dial": self.passed_m3,
+            "gas_near": sum(self.leaks.values()) * 40 if self.hands.gas_open else 0.0,
+        }  # fmt: skip
+        if setup.legs == 2:
+            found |= {"volts_b": volts, "amps_b": amps}
+        if setup.cylinder_kg:
+            found["mass"] = setup.tare_kg + self.cylinder_kg
+        if not math.isnan(lam):
+            found["lambda"] = lam
+            found["oxygen"] = max(0.003, 0.209 * (lam - 1) / lam) if lam > 1 else 0.003
+            found["co"] = min(0.10, 0.002 + 0.35 * max(0.0, 1 - lam))
+            late = 180 * math.exp(-(((lam - 1.06) / 0.16) ** 2))
+            found["exhaust"] = setup.ambient_k + 330 * min(1.2, 0.25 + out / spec.limit_w) + late
+        return found
+
+    def read(self) -> Iterator[Reading]:
+        """What the instruments show now, noise and all."""
+        for channel, value in self.exact().items():
+            shown = value * (1 + self.noise.gauss(0.0, NOISE[channel]))
+            yield Reading(channel, shown, self.now_s, Origin.SIMULATED)
+
+    def _shown(self, channel: str) -> float:
+        return self.exact().get(channel, 0.0) * (1 + self.noise.gauss(0.0, NOISE[channel]))
+
+    def take(self, signal: Signal, load_w: float) -> Taken:
+        """Take one reading of a sweep as a patient person would: settle, then average.
+
+        Args:
+            signal: what is read.
+            load_w: the steady load [W]; where the output is read, where adding load begins.
+        """
+        self.hands.load_w, self.engine.tripped = load_w, False
+        values, speeds, lams = [], [], []
+        for step in range(round((SETTLE_S + AVERAGE_S) / STEP_S)):
+            if signal is Signal.OUTPUT:
+                off = OPEN_THROTTLE - self.engine.throttle
+                limit = 1.15 * self.setup.engine.limit_w
+                self.hands.load_w = min(limit, max(0.0, self.hands.load_w * (1 + ADD_LOAD * off)))
+            self.step()
+            if not self.engine.running or self.engine.tripped:
+                return Taken(self.hands.turns, 0.0, 0.0, Ran.DIED)
+            if step * STEP_S >= SETTLE_S:
+                values.append(self._shown(str(signal)))
+                speeds.append(self.engine.speed_hz)
+                lams.append(self._shown("lambda"))
+        mean = sum(values) / len(values)
+        scatter = math.sqrt(sum((one - mean) ** 2 for one in values) / (len(values) - 1))
+        return Taken(
+            self.hands.turns, mean, scatter / math.sqrt(len(values) / 4), _ran(speeds),
+            sum(lams) / len(lams),
+        )  # fmt: skip
+
+    def plateau(self, share: float, throttle: float = OPEN_THROTTLE) -> tuple[float, float]:
+        """The true plateau: between which turns the set gives this share of its best or more."""
+        most = self.setup.engine.screw_turns
+        turns = [0.05 * (most / 0.05) ** (i / 2000) for i in range(2001)]
+        held = [self.engine.held_w(one, throttle) for one in turns]
+        good = [one for one, w in zip(turns, held, strict=True) if w >= share * max(held)]
+        return good[0], good[-1]
+
+    def film(self, joint: str) -> str:
+        """What a soap film does at a joint: holds, small bubbles, or foam."""
+        leak = self.leaks.get(joint, 0.0) if self.hands.gas_open else 0.0
+        if leak <= 0:
+            return "holds"
+        return "bubbles" if leak < 5e-8 else "foam"
+
+    def mend(self, joint: str) -> None:
+        """Make a joint anew."""
+        self.leaks.pop(joint, None)
+
+    def sound(self, seconds: float, rate_hz: int) -> list[float]:
+        """What a microphone near the exhaust hears, from -1 to 1."""
+        base = self.engine.speed_hz / 2
+        strengths = [(k, self.noise.uniform(0.2, 1.0) / k) for k in range(1, 9)]
+        found = []
+        for i in range(round(seconds * rate_hz)):
+            t = i / rate_hz
+            tone = sum(a * math.sin(2 * math.pi * base * k * t) for k, a in strengths)
+            found.append(0.12 * tone + self.noise.gauss(0.0, 0.05))
+        return found
+
+
+def _ran(speeds: list[float]) -> Ran:
+    mean = sum(speeds) / len(speeds)
+    swing = (max(speeds) - min(speeds)) / mean
+    return Ran.HUNTING if swing > 0.03 else Ran.SMOOTH

@@ -1,0 +1,109 @@
+"""A simulated bench built up from a job: its engine, site, gas and train, and what nobody knows.
+
+The seed draws what a job can't say: how the screw is cut, how tired the engine is, which joint
+leaks. The same job and seed give the same bench.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+
+from gentle_ember.core import air
+from gentle_ember.core.fuel_use import INVERTERS, SetClass
+from gentle_ember.core.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
+from gentle_ember.core.part import PartClass
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.sections.fuel_path import TrainSection
+from gentle_ember.core.sections.given import machine, site_air
+from gentle_ember.core.train.demand import demand
+from gentle_ember.core.venturi import signal
+from gentle_ember.instruments.bench import Setup
+from gentle_ember.instruments.engine import BREATHING, PORT_CD, EngineSpec
+
+EFFICIENCY = 0.84
+W_M3 = 24e6
+"""Shaft power by displacement, where one of both is not known [W/m³]."""
+WINDOW_PA, LEAST_PA, OPENING_PA = 2740.0, 1000.0, 75.0
+SCREW_TURNS = 6.0
+TURNS_PER_HP = 0.25
+HORSEPOWER_W = 745.7
+LEAK_M3_S = 3e-7
+U_W_M2K, WET_M2 = 12.0, 0.35
+
+
+def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
+    """The bench of a job on one gas; None until the set has a running rating."""
+    resolved, output = machine(planned.job.set), planned.output
+    if resolved is None or output is None:
+        return None
+    drawn = random.Random(seed)  # noqa: S311 - the same bench for the same seed
+    job, site = planned.job, planned.site
+    asked = demand(job.set, site, job.site, output, fuel)
+    here = site_air(site, job.site)
+    ambient_k = min(here.hottest.value, 288.15)
+    ambient_pa = air.pressure(here.elevation.value)
+    density = air.density(ambient_pa, ambient_k, 0.0)
+    shaft_w = resolved.engine_w / EFFICIENCY * drawn.uniform(0.97, 1.06)
+    size = job.set.displacement.value if job.set.displacement else shaft_w / W_M3
+    inverter = job.set.set_class in INVERTERS
+    hertz = job.set.hertz.value if job.set.hertz else 60.0
+    speed = 75.0 if inverter else hertz / (2 if job.set.set_class is SetClass.LOW_SPEED else 1)
+    section = planned.fuel_path.get(str(fuel))
+    barrels = 2 if "two_barrel_adapter" in job.choice.methods else 1
+    draw = BREATHING * density * size * speed / 2 / barrels
+    throat = _of(section, PartClass.ADAPTER, "throat_m") or math.sqrt(draw / 6.5e-3) * 0.016
+    opening = _of(section, PartClass.DEMAND, "opening_pa") or OPENING_PA
+    pull = signal(draw * 0.96, throat, density)
+    while pull < 3 * opening:
+        throat *= 0.93
+        pull = signal(draw * 0.96, throat, density)
+    area = (
+        draw * 0.96 / asked.fuel.air_fuel_ratio
+        / (PORT_CD * math.sqrt(2 * asked.fuel.density_kg_m3 * (pull - opening)))
+    )  # fmt: skip
+    path = area * drawn.uniform(2.2, 3.5)
+    screw = 1 / math.sqrt(1 / area**2 - 1 / path**2)
+    usual = TURNS_PER_HP * shaft_w / HORSEPOWER_W / barrels
+    right = min(max(0.5, usual * drawn.uniform(0.75, 1.35)), 0.45 * SCREW_TURNS)
+    jetted = job.set.carburetor.jetted_at
+    built = air.pressure(jetted.value if jetted else 0.0)
+    spec = EngineSpec(
+        displacement_m3=size, shaft_w=shaft_w, speed_hz=speed,
+        low_hz=0.6 * speed if inverter else speed, inverter=inverter, alternator=EFFICIENCY,
+        limit_w=resolved.rated.value * 1.05, air_density=density, gas=asked.fuel,
+        gasoline=GASOLINE_E10 if job.set.gasoline == "e10" else GASOLINE_E0,
+        gasoline_lambda=0.90 * math.sqrt(ambient_pa / built), throat_m=throat, barrels=barrels,
+        screw_m2=screw / right, screw_turns=SCREW_TURNS, passage_m2=path, opening_pa=opening,
+        idle_m2=0.012 * area,
+    )  # fmt: skip
+    joints = [one.joint.key for one in planned.fit.joints if one.joint.fuel == str(fuel)]
+    leaks = {drawn.choice(joints): LEAK_M3_S * drawn.uniform(0.1, 1.0)} if joints else {}
+    least = _of(section, PartClass.DEMAND, "least_pa") or LEAST_PA
+    cylinder = fuel is FuelKey.PROPANE
+    return Setup(
+        spec, job.set.volts.value if job.set.volts else 120.0, hertz,
+        2 if job.set.running and job.set.running.value > 4000 and not inverter else 1,
+        ambient_k, ambient_pa, WINDOW_PA if cylinder else _line(section), least,
+        cylinder_kg=8.5 if cylinder else 0.0, wetted_w_k=U_W_M2K * WET_M2, leaks=leaks,
+        electric_start=bool(job.set.electric_start),
+    )  # fmt: skip
+
+
+def _line(section: TrainSection | None) -> float:
+    """Gauge pressure of a line before the demand regulator at full load [Pa]."""
+    if section is None:
+        return 1740.0
+    for one in section.case.parts:
+        if one.part is not None and one.part.kind is PartClass.DEMAND:
+            return section.case.ladder.of(one.key).inlet["full"]
+    return 1740.0
+
+
+def _of(section: TrainSection | None, kind: PartClass, fact: str) -> float | None:
+    """A fact of the train's part of a kind."""
+    for one in section.case.parts if section else ():
+        if one.part is not None and one.part.kind is kind:
+            value: float | None = getattr(one.part, fact)
+            return value
+    return None
