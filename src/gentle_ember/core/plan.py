@@ -160,7 +160,7 @@ class Plan:
             *readiness(self.job, asked, self.tasks, chosen, connections, orders),
             *fitted,
             *find_items(self.job),
-            *metering_items(self.job, self.metering),
+            *metering_items(self.metering),
         )
 
     @cached_property

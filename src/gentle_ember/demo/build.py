@@ -8,6 +8,7 @@ from typing import Any
 from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
 from gentle_ember.demo.fits import FITS
+from gentle_ember.demo.meterings import METERINGS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
 from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
@@ -57,6 +58,9 @@ def seed(data: Path) -> int:
                 write(step)
             if ticked := fitted.ticked(jobs.get(stored.id).job, jobs.catalog):
                 write(ticked)
+        for metered in METERINGS.get(demo.key, ()):
+            for step in metered.steps():
+                write(step)
         write(last)
     return len(JOBS)
 

@@ -14,7 +14,10 @@ from gentle_ember.instruments.engine import Engine, EngineSpec
 from gentle_ember.instruments.protocol import Reading
 
 STEP_S = 0.1
-SETTLE_S, AVERAGE_S = 5.0, 8.0
+RECOVERS_S = 6.0
+RAMP_STEPS = 40
+"""Unloaded for as long again as it takes to put the load on."""
+SETTLE_S, AVERAGE_S = 4.0, 8.0
 OPEN_THROTTLE = 0.92
 """Where load is added no further: the throttle is open, and there is still a hand's breadth."""
 ADD_LOAD = 0.10
@@ -163,7 +166,10 @@ class Bench:
             signal: what is read.
             load_w: the steady load [W]; where the output is read, where adding load begins.
         """
-        self.hands.load_w, self.engine.tripped = load_w, False
+        self.engine.tripped = False
+        for step in range(RAMP_STEPS):
+            self.hands.load_w = load_w * max(0.0, 2 * step / RAMP_STEPS - 1)
+            self.step()
         values, speeds, lams = [], [], []
         for step in range(round((SETTLE_S + AVERAGE_S) / STEP_S)):
             if signal is Signal.OUTPUT:
@@ -172,7 +178,7 @@ class Bench:
                 self.hands.load_w = min(limit, max(0.0, self.hands.load_w * (1 + ADD_LOAD * off)))
             self.step()
             if not self.engine.running or self.engine.tripped:
-                return Taken(self.hands.turns, 0.0, 0.0, Ran.DIED)
+                return self._died()
             if step * STEP_S >= SETTLE_S:
                 values.append(self._shown(str(signal)))
                 speeds.append(self.engine.speed_hz)
@@ -183,6 +189,12 @@ class Bench:
             self.hands.turns, mean, scatter / math.sqrt(len(values) / 4), _ran(speeds),
             sum(lams) / len(lams),
         )  # fmt: skip
+
+    def _died(self) -> Taken:
+        """The load is off; it stops altogether or comes back by itself."""
+        self.hands.load_w = 0.0
+        self.go(RECOVERS_S)
+        return Taken(self.hands.turns, 0.0, 0.0, Ran.DIED)
 
     def plateau(self, share: float, throttle: float = OPEN_THROTTLE) -> tuple[float, float]:
         """The true plateau: between which turns the set gives this share of its best or more."""

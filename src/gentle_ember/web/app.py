@@ -11,6 +11,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from gentle_ember import __version__
 from gentle_ember.web import (
+    bench_api,
     board_api,
     catalog_api,
     events_api,
@@ -36,6 +37,7 @@ MODULES = (
     methods_api,
     fuel_path_api,
     fit_api,
+    bench_api,
     catalog_api,
     events_api,
     pairing,

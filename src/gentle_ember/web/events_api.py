@@ -9,10 +9,12 @@ from threading import BoundedSemaphore
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
+from gentle_ember.instruments.hall import Hall, Live
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.news import Word
+from gentle_ember.web import present_metering
 from gentle_ember.web.problems import Problem, problem
-from gentle_ember.web.schemas import JobPath
+from gentle_ember.web.schemas import EventsQuery, JobPath
 from gentle_ember.web.services import services
 
 api = APIBlueprint(
@@ -25,34 +27,48 @@ api = APIBlueprint(
 STREAMS = 40
 """Streams at most; each holds a thread of the server, which has some more than these."""
 BEAT_S = 10.0
+BENCH_S, NO_BENCH_S = 0.1, 1.0
+"""How often the simulated bench is read; how often one not set up is looked for."""
 _free = BoundedSemaphore(STREAMS)
 
 
 @api.get("/<job_id>/events")
-def events(path: JobPath) -> Response:
-    """Revisions of a job as they are written, as server-sent events; a beat between them."""
+def events(path: JobPath, query: EventsQuery) -> Response:
+    """Revisions of a job as they are written, and what its simulated bench shows, as events."""
     jobs = services().jobs
     last = jobs.news.last(path.job_id)
     revision = jobs.get(path.job_id).revision
     if not _free.acquire(blocking=False):
         return problem(503, "busy", "Too many pages open", "Close some; this one still works.")
-    response = Response(_told(jobs, path.job_id, revision, last), mimetype="text/event-stream")
+    response = Response(
+        _told(jobs, services().hall, path.job_id, revision, last, query.bench),
+        mimetype="text/event-stream",
+    )
     response.headers["Cache-Control"] = "no-store"
     return response
 
 
-def _told(jobs: JobStore, job_id: str, revision: int, last: Word) -> Iterator[str]:
+def _told(
+    jobs: JobStore, hall: Hall, job_id: str, revision: int, last: Word, fuel: str
+) -> Iterator[str]:
     try:
         yield _event(revision)
         while True:
-            later = jobs.news.wait(job_id, last, BEAT_S)
+            live = hall.of(job_id, fuel) if fuel else None
+            beat = BENCH_S if live else NO_BENCH_S if fuel else BEAT_S
+            later = jobs.news.wait(job_id, last, beat)
             if later is None:
-                yield ": here\n\n"
+                yield _bench(live, hall.clock()) if live else ": here\n\n"
             else:
                 last = later
                 yield _event(later.revision)
     finally:
         _free.release()
+
+
+def _bench(live: Live, now_s: float) -> str:
+    shown = present_metering.bench(live, live.read(now_s))
+    return f"event: bench\ndata: {json.dumps(shown)}\n\n"
 
 
 def _event(revision: int) -> str:

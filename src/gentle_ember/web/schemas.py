@@ -25,6 +25,12 @@ class JobPath(Request):
     job_id: str
 
 
+class EventsQuery(Request):
+    """Which simulated bench is listened to along with the job; none when empty."""
+
+    bench: Literal["", "propane", "natural_gas", "biogas"] = ""
+
+
 class JobQuery(Request):
     """Which sections of the plan to send along."""
 

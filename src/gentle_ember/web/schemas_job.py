@@ -19,6 +19,7 @@ from gentle_ember.web.schemas import (
 )
 from gentle_ember.web.schemas_catalog import BillOut
 from gentle_ember.web.schemas_fit import FitOut, MarksOut
+from gentle_ember.web.schemas_metering import MeteringOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
 
 
@@ -275,6 +276,7 @@ class SnapshotOut(BaseModel):
     house: list[HouseOut] | None
     fit: FitOut | None
     marks: MarksOut | None
+    metering: list[MeteringOut] | None
 
 
 class OfferOut(BaseModel):

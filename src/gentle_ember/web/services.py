@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from dataclasses import dataclass
 from pathlib import Path
 from typing import cast
@@ -12,6 +13,7 @@ from gentle_ember.catalog import load
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job import Job
 from gentle_ember.core.plan import Plan, plan
+from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore
@@ -26,6 +28,8 @@ class Services:
     jobs: JobStore
     attachments: AttachmentStore
     parts: PartStore
+    hall: Hall
+    """Simulated benches that are open; they go with the process."""
 
     @property
     def catalog(self) -> Catalog:
@@ -42,7 +46,8 @@ def open_services(data: Path) -> Services:
     migrate(data)
     engine = open_engine(data)
     parts = PartStore(engine, load())
-    return Services(data, JobStore(engine, parts), AttachmentStore(data), parts)
+    hall = Hall(time.monotonic)
+    return Services(data, JobStore(engine, parts), AttachmentStore(data), parts, hall)
 
 
 def services() -> Services:

@@ -7,7 +7,14 @@ from typing import Any
 
 from gentle_ember.core.plan import Plan
 from gentle_ember.store.jobs import Stored
-from gentle_ember.web import present, present_bill, present_fit, present_method, present_path
+from gentle_ember.web import (
+    present,
+    present_bill,
+    present_fit,
+    present_metering,
+    present_method,
+    present_path,
+)
 from gentle_ember.web.services import services
 
 
@@ -46,6 +53,7 @@ def snapshot(
         "bill": present_bill.bill(planned) if "bill" in views else None,
         "fit": present_fit.fit(planned, services().jobs.times) if "fit" in views else None,
         "marks": present_fit.marks(planned) if "marks" in views else None,
+        "metering": present_metering.metering(planned) if "metering" in views else None,
         "house": present_path.house(planned) if "house" in views else None,
         "runs": None if runs is None else [present.run(entry) for entry in runs.runs],
     }

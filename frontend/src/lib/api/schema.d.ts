@@ -266,6 +266,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bench/{fuel}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bench as it stands. */
+        get: operations["bench_look_get"];
+        put?: never;
+        /** Set up a fresh bench from the job. */
+        post: operations["bench_open_bench_post"];
+        /** Put the bench away. */
+        delete: operations["bench_put_away_delete"];
+        options?: never;
+        head?: never;
+        /** Turn the screw, open a valve, add load. */
+        patch: operations["bench_hands_patch"];
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{fuel}/act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pull the rope, press the primer, reset the inverter after an overload. */
+        post: operations["bench_act_act_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bench/{fuel}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a reading of the sweep: settle, then average. */
+        post: operations["bench_take_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/copy": {
         parameters: {
             query?: never;
@@ -307,7 +361,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Revisions of a job as they are written, as server-sent events; a beat between them. */
+        /** Revisions of a job as they are written, and what its simulated bench shows, as events. */
         get: operations["events_events__job_id__events_get"];
         put?: never;
         post?: never;
@@ -815,6 +869,22 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActIn
+         * @description Something done on the bench.
+         */
+        ActIn: {
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pull" | "prime" | "reset";
+        };
+        /**
          * Added
          * @description A step somebody added.
          */
@@ -986,6 +1056,49 @@ export interface components {
             why: string;
         };
         /**
+         * BenchOut
+         * @description The bench as it stands.
+         */
+        BenchOut: {
+            /** At S */
+            at_s: number;
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+            hands: components["schemas"]["HandsIn"];
+            /** Inverter */
+            inverter: boolean;
+            /** Limit W */
+            limit_w: number;
+            /** Most Turns */
+            most_turns: number;
+            /** Running */
+            running: boolean;
+            /** Said */
+            said: string;
+            /** Tripped */
+            tripped: boolean;
+        };
+        /**
+         * BenchTakenOut
+         * @description A reading taken on the bench, and the bench after it.
+         */
+        BenchTakenOut: {
+            bench: components["schemas"]["BenchOut"];
+            /** Lam */
+            lam: number | null;
+            /**
+             * Ran
+             * @enum {string}
+             */
+            ran: "smooth" | "hunting" | "rough" | "died";
+            /** Sigma */
+            sigma: number;
+            /** Turns */
+            turns: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * BillGroupOut
          * @description Lines that come from one place.
          */
@@ -1112,6 +1225,18 @@ export interface components {
             metric: string;
             /** Us */
             us: string;
+        };
+        /**
+         * CannotOut
+         * @description Why there is no setting, and what to check.
+         */
+        CannotOut: {
+            /** Checks */
+            checks: string[];
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
         };
         /**
          * Carburetor
@@ -1261,6 +1386,24 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * ChannelOut
+         * @description What one instrument shows.
+         */
+        ChannelOut: {
+            /** Instrument */
+            instrument: string;
+            /** Key */
+            key: string;
+            /** Metric */
+            metric: string;
+            /** Name */
+            name: string;
+            /** Us */
+            us: string;
+            /** Value */
+            value: number;
         };
         /**
          * CheckGroupOut
@@ -1480,23 +1623,17 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description The chill curve, thinned for drawing [s, K, kg].
+         * @description What the readings say of the whole curve, thinned for drawing; in the signal's SI unit.
          */
         CurveOut: {
-            /** Ambient K */
-            ambient_k: number;
-            /** Contents Kg */
-            contents_kg: number[];
-            /** Dew K */
-            dew_k: number;
-            /** Frost K */
-            frost_k: number;
-            /** Starves K */
-            starves_k: number;
-            /** Temperatures K */
-            temperatures_k: number[];
-            /** Times S */
-            times_s: number[];
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+            /** Turns */
+            turns: number[];
         };
         /**
          * CylinderIn
@@ -2441,6 +2578,62 @@ export interface components {
             year: number | null;
         };
         /**
+         * HandsIn
+         * @description What the person does; what is left out stays. Watts and turns.
+         */
+        HandsIn: {
+            /**
+             * Choke
+             * @default null
+             */
+            choke: number | null;
+            /**
+             * Eco
+             * @default null
+             */
+            eco: boolean | null;
+            /**
+             * Gas Open
+             * @default null
+             */
+            gas_open: boolean | null;
+            /**
+             * Gasoline Open
+             * @default null
+             */
+            gasoline_open: boolean | null;
+            /**
+             * Idle Turns
+             * @default null
+             */
+            idle_turns: number | null;
+            /**
+             * Kinked
+             * @default null
+             */
+            kinked: number | null;
+            /**
+             * Load W
+             * @default null
+             */
+            load_w: number | null;
+            /**
+             * Pace
+             * @default null
+             */
+            pace: number | null;
+            /**
+             * Switch On
+             * @default null
+             */
+            switch_on: boolean | null;
+            /**
+             * Turns
+             * @default null
+             */
+            turns: number | null;
+        };
+        /**
          * HealthOut
          * @description The server answers.
          */
@@ -3312,6 +3505,27 @@ export interface components {
          */
         Look: "not_looked" | "good" | "watch" | "bad";
         /**
+         * LookOut
+         * @description Something to be looked at after the setting.
+         */
+        LookOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "good" | "bad";
+            /** Text */
+            text: string;
+        };
+        /**
          * MarksOut
          * @description Mounts worked out, and parts that want one.
          */
@@ -3385,6 +3599,58 @@ export interface components {
             seat: string;
             /** @default output */
             signal: components["schemas"]["Signal"];
+        };
+        /**
+         * MeteringOut
+         * @description One gas on this site.
+         */
+        MeteringOut: {
+            /** Barrels */
+            barrels: number;
+            cannot: components["schemas"]["CannotOut"] | null;
+            curve: components["schemas"]["CurveOut"] | null;
+            expected: components["schemas"]["FigureOut"] | null;
+            /** Fuel */
+            fuel: string;
+            /** Key */
+            key: string;
+            lean: components["schemas"]["FigureOut"] | null;
+            /** Letter */
+            letter: string;
+            load: components["schemas"]["FigureOut"] | null;
+            /** Locked */
+            locked: string;
+            /** Locked Turns */
+            locked_turns: number | null;
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+            /** Most */
+            most: number;
+            /** Motors */
+            motors: boolean;
+            /** Name */
+            name: string;
+            next: components["schemas"]["NextOut"] | null;
+            /** Proven */
+            proven: boolean;
+            /** Readings */
+            readings: components["schemas"]["TakenOut"][];
+            rich: components["schemas"]["FigureOut"] | null;
+            /** Screw */
+            screw: boolean;
+            setting: components["schemas"]["FigureOut"] | null;
+            /**
+             * Signal
+             * @enum {string}
+             */
+            signal: "output" | "speed" | "throttle";
+            /** Signal Kind */
+            signal_kind: string;
+            /** Simulated */
+            simulated: boolean;
+            start: components["schemas"]["FigureOut"] | null;
+            /** Starts */
+            starts: components["schemas"]["FigureOut"][];
         };
         /**
          * MethodOut
@@ -3587,6 +3853,20 @@ export interface components {
             who: string;
         };
         /**
+         * NextOut
+         * @description The next reading worth taking.
+         */
+        NextOut: {
+            /** How */
+            how: string;
+            /** Shown */
+            shown: string;
+            /** Turns */
+            turns: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Obstacle
          * @description Something before or behind the face: a rectangle on it, and how far off it stands.
          */
@@ -3672,6 +3952,17 @@ export interface components {
             metric: string;
             /** Us */
             us: string;
+        };
+        /**
+         * OpenBenchIn
+         * @description A fresh bench; the seed draws what nobody knows of it.
+         */
+        OpenBenchIn: {
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
         };
         /**
          * OptionOut
@@ -4960,6 +5251,8 @@ export interface components {
             job: components["schemas"]["Job"];
             ledger: components["schemas"]["LedgerOut"] | null;
             marks: components["schemas"]["MarksOut"] | null;
+            /** Metering */
+            metering: components["schemas"]["MeteringOut"][] | null;
             methods: components["schemas"]["MethodsOut"] | null;
             output: components["schemas"]["OutputOut"] | null;
             path: components["schemas"]["FuelPathOut"] | null;
@@ -5327,6 +5620,20 @@ export interface components {
             turns: components["schemas"]["Fact"] | null;
         };
         /**
+         * TakeIn
+         * @description A reading of a sweep.
+         */
+        TakeIn: {
+            /** Load W */
+            load_w: number;
+            /**
+             * Signal
+             * @default output
+             * @enum {string}
+             */
+            signal: "output" | "speed" | "throttle";
+        };
+        /**
          * TakeOut
          * @description A tool, a consumable or a part to take along.
          */
@@ -5348,6 +5655,34 @@ export interface components {
             uses: string[];
             /** What */
             what: string;
+        };
+        /**
+         * TakenOut
+         * @description A reading of the sweep as it is judged and drawn.
+         */
+        TakenOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Lam */
+            lam: string;
+            /**
+             * Ran
+             * @enum {string}
+             */
+            ran: "smooth" | "hunting" | "rough" | "died";
+            shown: components["schemas"]["BothOut"];
+            /** Sigma */
+            sigma: number;
+            /** Simulated */
+            simulated: boolean;
+            /** Turns */
+            turns: number;
+            /** Turns Shown */
+            turns_shown: string;
+            /** Value */
+            value: number;
         };
         /**
          * TaskOut
@@ -6397,6 +6732,259 @@ export interface operations {
             };
         };
     };
+    bench_look_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_open_bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenBenchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_put_away_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_hands_patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_act_act_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_take_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                fuel: "propane" | "natural_gas" | "biogas";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchTakenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_copy__job_id__copy_post: {
         parameters: {
             query?: never;
@@ -6508,7 +7096,9 @@ export interface operations {
     };
     events_events__job_id__events_get: {
         parameters: {
-            query?: never;
+            query?: {
+                bench?: "" | "propane" | "natural_gas" | "biogas";
+            };
             header?: never;
             path: {
                 job_id: string;

@@ -9,7 +9,7 @@ from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType
-from gentle_ember.core.job import Job, Stage, StageState
+from gentle_ember.core.job import Job
 from gentle_ember.core.metering import start
 from gentle_ember.core.metering.reading import Ran, Signal, Taken
 from gentle_ember.core.metering.records import Metering, SweepReading
@@ -199,17 +199,23 @@ def _origins(one: SweepReading) -> set[Origin]:
     return {fact.origin for fact in facts if fact is not None}
 
 
+def _inputs(key: str, record: Metering) -> Iterator[Input]:
+    """Every reading, as it stands in the working."""
+    for name, one in record.readings.items():
+        if one.turns is None:
+            continue
+        label, path = f"at {one.turns.value:.2f} turns", f"metering.{key}.readings.{name}"
+        value = signal_fact(one, record.signal)
+        if value is None:
+            yield Input(label, str(one.ran), "text", one.turns.origin, path)
+        else:
+            yield Input(label, value.value, KINDS_OF[record.signal], value.origin, path)
+
+
 def _figures(
     key: str, record: Metering, verdict: Verdict, *, motors: bool
 ) -> tuple[Figure | None, Figure | None, Figure | None]:
-    inputs = tuple(
-        Input(f"at {one.turns.value:.2f} turns", value.value if value else str(one.ran),
-              _KIND[record.signal] if value else "text", value.origin if value else Origin.MEASURED,
-              f"metering.{key}.readings.{name}")
-        for name, one in record.readings.items()
-        if one.turns is not None
-        for value in (signal_fact(one, record.signal),)
-    )  # fmt: skip
+    inputs = tuple(_inputs(key, record))
     narrows = ("another reading where it is asked for",)
     notes = (
         "a third of the way from the middle toward the rich end, because it must start motors"
@@ -231,7 +237,7 @@ def _figures(
     )
 
 
-_KIND = {Signal.OUTPUT: "power", Signal.SPEED: "speed", Signal.THROTTLE: "share"}
+KINDS_OF = {Signal.OUTPUT: "power", Signal.SPEED: "speed", Signal.THROTTLE: "share"}
 
 LEAST_LOAD = Method(
     "least-load", "Least load of a sweep", "0.80 × this fuel's output here",
@@ -249,10 +255,8 @@ def _least_load(expected: Figure | None) -> Figure | None:
     )  # fmt: skip
 
 
-def metering_items(job: Job, found: tuple[GasMetering, ...]) -> Iterator[Item]:
+def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
     """What keeps the first start from being signed off: gases not set, not proven, not checked."""
-    if job.stages.get("first_start", Stage()).state is StageState.DONE:
-        return
     for one in found:
         path = f"metering.{one.key}"
         if one.screw and one.record.locked is None:

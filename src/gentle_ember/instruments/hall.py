@@ -1,0 +1,120 @@
+"""Simulated benches that are open, one a job and gas, each moved on by a clock handed in."""
+
+from __future__ import annotations
+
+import math
+from collections import OrderedDict
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from threading import Lock
+
+from gentle_ember.core.metering.reading import Signal, Taken
+from gentle_ember.instruments.bench import STEP_S, Bench, Setup
+from gentle_ember.instruments.protocol import Reading
+
+MOST_BENCHES = 12
+LONGEST_S = 3.0
+"""Nobody looked for longer: the bench stood still meanwhile."""
+
+
+@dataclass
+class Live:
+    """A bench with the clock it was last moved on by, and what happened on it."""
+
+    bench: Bench
+    seen_s: float
+    pace: float = 1.0
+    said: str = ""
+    lock: Lock = field(default_factory=Lock)
+
+    def move(self, now_s: float) -> None:
+        """Move on to now, in whole steps; what is left over waits."""
+        passed = min(LONGEST_S, max(0.0, now_s - self.seen_s)) * self.pace
+        steps = math.floor(passed / STEP_S)
+        for _ in range(steps):
+            self.bench.step()
+        if steps or now_s - self.seen_s > LONGEST_S:
+            self.seen_s = max(self.seen_s + steps * STEP_S / self.pace, now_s - LONGEST_S)
+
+    def read(self, now_s: float) -> list[Reading]:
+        """What every instrument shows now."""
+        with self.lock:
+            self.move(now_s)
+            return list(self.bench.read())
+
+    def pull(self, now_s: float) -> bool:
+        """Pull the rope or press the starter."""
+        with self.lock:
+            self.move(now_s)
+            before = self.bench.engine.running
+            runs = self.bench.pull()
+            self.said = "It runs already." if before else _started(self.bench, runs=runs)
+            return runs
+
+    def prime(self, now_s: float, seconds: float) -> bool:
+        """Press the primer; whether a hiss is heard."""
+        with self.lock:
+            self.move(now_s)
+            hands = self.bench.hands
+            hiss = hands.gas_open and hands.supply_pa > 200
+            self.bench.engine.press_primer(seconds)
+            self.said = "A hiss." if hiss else "No hiss: no gas reaches the demand regulator."
+            return hiss
+
+    def take(self, now_s: float, signal: Signal, load_w: float) -> Taken:
+        """Take a reading of a sweep."""
+        with self.lock:
+            self.move(now_s)
+            return self.bench.take(signal, load_w)
+
+
+def _started(bench: Bench, *, runs: bool) -> str:
+    if runs:
+        return "It starts and keeps running."
+    if bench.engine.prime_kg * 8 > bench.engine.spec.displacement_m3 * 12:
+        return "It coughs black and stops: it smells of gas."
+    return "It turns over and does not catch."
+
+
+class Hall:
+    """The benches that are open; the one used longest ago goes when there are too many."""
+
+    def __init__(self, clock: Callable[[], float]) -> None:
+        self.clock = clock
+        self._open: OrderedDict[tuple[str, str], Live] = OrderedDict()
+        self._lock = Lock()
+
+    def open(self, job: str, fuel: str, setup: Setup, seed: int) -> Live:
+        """A fresh bench in place of the one before."""
+        with self._lock:
+            live = Live(Bench(setup, seed), self.clock())
+            self._open[(job, fuel)] = live
+            self._open.move_to_end((job, fuel))
+            while len(self._open) > MOST_BENCHES:
+                self._open.popitem(last=False)
+            return live
+
+    def of(self, job: str, fuel: str) -> Live | None:
+        """The bench of a job and gas, if one is open."""
+        with self._lock:
+            live = self._open.get((job, fuel))
+            if live is not None:
+                self._open.move_to_end((job, fuel))
+            return live
+
+    def close(self, job: str, fuel: str) -> None:
+        """Put a bench away."""
+        with self._lock:
+            self._open.pop((job, fuel), None)
+
+    @contextmanager
+    def held(self, job: str, fuel: str) -> Iterator[Live | None]:
+        """The bench with its lock held, moved on to now."""
+        live = self.of(job, fuel)
+        if live is None:
+            yield None
+            return
+        with live.lock:
+            live.move(self.clock())
+            yield live

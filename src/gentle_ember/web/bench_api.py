@@ -1,0 +1,115 @@
+"""The simulated bench: open it, put hands on it, take readings. What it gives is simulated."""
+
+from __future__ import annotations
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.metering.reading import Ran, Signal
+from gentle_ember.instruments.hall import Live
+from gentle_ember.instruments.setup import setup_of
+from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
+from gentle_ember.web import present_metering
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas_metering import (
+    ActIn,
+    BenchOut,
+    BenchPath,
+    BenchTakenOut,
+    HandsIn,
+    OpenBenchIn,
+    TakeIn,
+)
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "bench",
+    __name__,
+    url_prefix="/api/jobs/<job_id>/bench/<fuel>",
+    abp_tags=[Tag(name="simulated bench")],
+    abp_responses={404: Problem, 422: Problem},
+)
+
+
+def _live(path: BenchPath) -> Live:
+    live = services().hall.of(path.job_id, path.fuel)
+    if live is None:
+        raise NotFoundError("The simulated bench is not set up; set it up first.")
+    return live
+
+
+def _shown(live: Live) -> Response:
+    return jsonify(present_metering.bench(live, live.read(services().hall.clock())))
+
+
+@api.post("", responses={200: BenchOut})
+def open_bench(path: BenchPath, body: OpenBenchIn) -> Response:
+    """Set up a fresh bench from the job."""
+    planned = services().plan(services().jobs.get(path.job_id).job)
+    setup = setup_of(planned, FuelKey(path.fuel), body.seed)
+    if setup is None:
+        text = "Give the running rating first: the bench is built up from it."
+        raise InvalidJobError([FieldError("set.running", text)])
+    return _shown(services().hall.open(path.job_id, path.fuel, setup, body.seed))
+
+
+@api.get("", responses={200: BenchOut})
+def look(path: BenchPath) -> Response:
+    """The bench as it stands."""
+    return _shown(_live(path))
+
+
+@api.delete("")
+def put_away(path: BenchPath) -> Response:
+    """Put the bench away."""
+    services().hall.close(path.job_id, path.fuel)
+    return Response(status=204)
+
+
+@api.patch("", responses={200: BenchOut})
+def hands(path: BenchPath, body: HandsIn) -> Response:
+    """Turn the screw, open a valve, add load."""
+    live = _live(path)
+    with services().hall.held(path.job_id, path.fuel):
+        given = body.model_dump(exclude_none=True)
+        live.pace = given.pop("pace", live.pace)
+        for name, value in given.items():
+            setattr(live.bench.hands, name, value)
+    return _shown(live)
+
+
+@api.post("/act", responses={200: BenchOut})
+def act(path: BenchPath, body: ActIn) -> Response:
+    """Pull the rope, press the primer, reset the inverter after an overload."""
+    live = _live(path)
+    now = services().hall.clock()
+    if body.what == "pull":
+        live.pull(now)
+    elif body.what == "prime":
+        live.prime(now, body.seconds)
+    else:
+        with live.lock:
+            live.bench.engine.tripped = False
+            live.said = ""
+    return _shown(live)
+
+
+@api.post("/take", responses={200: BenchTakenOut})
+def take(path: BenchPath, body: TakeIn) -> Response:
+    """Take a reading of the sweep: settle, then average."""
+    live = _live(path)
+    if not live.bench.engine.running:
+        text = "It does not run: start it first, then read."
+        raise InvalidJobError([FieldError("bench", text)])
+    found = live.take(services().hall.clock(), Signal(body.signal), body.load_w)
+    if found.ran is Ran.DIED:
+        live.said = "It died on the way to this reading."
+    share = found.sigma / found.value if found.value else 0.0
+    return jsonify(
+        {
+            "turns": found.turns, "value": found.value, "sigma": share, "ran": str(found.ran),
+            "lam": found.lam,
+            "bench": present_metering.bench(live, live.read(services().hall.clock())),
+        }
+    )  # fmt: skip

@@ -1,0 +1,116 @@
+"""The simulated bench through the service, and metering as a job answers it."""
+
+import json
+
+from tests.web.test_fit_api import change
+from tests.web.test_fuel_path_api import ids, show, write
+
+
+def gas_of(client, job):
+    return show(client, job, "metering")["metering"][0]
+
+
+def begin(client, job):
+    gas = gas_of(client, job)
+    assert change(client, job, f"metering.{gas['key']}", {}).status_code == 200
+    return gas
+
+
+def started(client, job, fuel, turns):
+    place = f"/api/jobs/{job}/bench/{fuel}"
+    assert client.post(place, json={"seed": 7}).status_code == 200
+    client.patch(place, json={"gas_open": True, "turns": turns})
+    for seconds in (2, 2, 3, 4):
+        client.post(f"{place}/act", json={"what": "prime", "seconds": seconds})
+        if client.post(f"{place}/act", json={"what": "pull"}).json["running"]:
+            return place
+    raise AssertionError("it did not start")
+
+
+def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client):
+    job = ids(demo_client)["Lambing"]
+    gas = begin(demo_client, job)
+    assert {one["key"] for one in gas["starts"]} >= {"start.power"}
+    assert gas["start"]["estimated"]
+    place = started(demo_client, job, "propane", gas["next"]["turns"])
+    count = 0
+    while gas["next"]:
+        demo_client.patch(place, json={"turns": gas["next"]["turns"]})
+        taken = demo_client.post(f"{place}/take", json={"load_w": 1600})
+        if taken.status_code == 422:
+            place = started(demo_client, job, "propane", gas["start"]["value"])
+            continue
+        reading = taken.json
+        count += 1
+
+        def fact(value):
+            return {"value": value, "origin": "simulated", "typed": ""}
+
+        assert change(
+            demo_client, job, f"metering.{gas['key']}.readings.r{count}",
+            {"turns": fact(reading["turns"]), "output": fact(reading["value"]),
+             "sigma": reading["sigma"], "ran": reading["ran"]},
+        ).status_code == 200  # fmt: skip
+        gas = gas_of(demo_client, job)
+        assert count <= 12
+    assert gas["cannot"] is None
+    assert gas["simulated"]
+    assert gas["curve"]["turns"]
+    assert gas["lean"]["value"] < gas["setting"]["value"] < gas["rich"]["value"]
+    assert gas["setting"]["inputs"]
+    locked = {"value": gas["setting"]["value"], "origin": "simulated", "typed": ""}
+    assert change(demo_client, job, f"metering.{gas['key']}.locked", locked).status_code == 200
+    ready = json.dumps(show(demo_client, job)["ready"])
+    assert "set on the simulated bench only" in ready
+    refused = change(demo_client, job, "stages.first_start", {"state": "done", "by": "RK"})
+    assert refused.status_code == 422
+    assert "simulated bench only" in json.dumps(refused.json)
+
+
+def test_readings_typed_from_the_machine_prove_it(demo_client):
+    job = ids(demo_client)["Lambing"]
+    at = f"metering.{begin(demo_client, job)['key']}"
+    curve = [("0.75", "1700 W"), ("1.0", "2300 W"), ("1.2", "2610 W"), ("1.4", "2650 W"),
+             ("1.7", "2645 W"), ("2.0", "2560 W"), ("2.4", "2300 W")]  # fmt: skip
+    for number, (turns, watts) in enumerate(curve):
+        place = f"{at}.readings.r{number}"
+        assert write(
+            demo_client, job, {"path": place, "value": {"by": "RK"}},
+            {"path": f"{place}.turns", "typed": turns, "origin": "measured"},
+            {"path": f"{place}.output", "typed": watts, "origin": "measured"},
+        ).status_code == 200  # fmt: skip
+    gas = gas_of(demo_client, job)
+    assert not gas["simulated"]
+    assert gas["lean"]["value"] < 1.3 < gas["rich"]["value"]
+    assert gas["readings"][0]["shown"]["us"] == "1,700 W"
+    write(demo_client, job, {"path": f"{at}.locked", "typed": "1.5", "origin": "measured"})
+    gas = gas_of(demo_client, job)
+    assert gas["proven"]
+    assert gas["locked"] == "1.50"
+    left = json.dumps(show(demo_client, job)["ready"])
+    assert "looks after the setting open" in left
+
+
+def test_a_bench_not_set_up_or_not_running_says_so(demo_client):
+    job = ids(demo_client)["Lambing"]
+    place = f"/api/jobs/{job}/bench/propane"
+    assert demo_client.get(place).status_code == 404
+    assert demo_client.post(place, json={}).status_code == 200
+    refused = demo_client.post(f"{place}/take", json={"load_w": 100})
+    assert refused.status_code == 422
+    assert "start it first" in refused.json["errors"][0]["message"]
+    assert demo_client.patch(place, json={"choke": 3}).status_code == 422
+    dry = demo_client.post(f"{place}/act", json={"what": "prime"}).json
+    assert "No hiss" in dry["said"]
+    assert {one["key"] for one in dry["channels"]} >= {"output", "speed", "throttle", "mass"}
+    assert demo_client.delete(place).status_code == 204
+    assert demo_client.get(place).status_code == 404
+
+
+def test_with_the_choke_shut_a_demand_system_does_not_start(demo_client):
+    job = ids(demo_client)["Lambing"]
+    place = f"/api/jobs/{job}/bench/propane"
+    demo_client.post(place, json={"seed": 3})
+    demo_client.patch(place, json={"gas_open": True, "turns": 1.3, "choke": 1.0})
+    for _ in range(3):
+        assert not demo_client.post(f"{place}/act", json={"what": "pull"}).json["running"]
