@@ -1,7 +1,9 @@
 """The web service through its client: what a page asks, what it is refused, and how."""
 
+import importlib
 import io
 import json
+import pkgutil
 import re
 import zipfile
 from pathlib import Path
@@ -9,6 +11,7 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
+from gentle_ember import web
 from gentle_ember.core import (
     air,
     answers,
@@ -96,6 +99,18 @@ def test_answers_keep_to_the_published_description(client, job):
     quick = client.post("/api/quick/derate", json={"running_w": 3000}).json
     valid("OutputOut", quick)
     valid("ConvertOut", client.post("/api/quick/convert", json={"text": "7 in wc"}).json)
+
+
+def test_no_two_schemas_share_a_name():
+    found = [
+        one
+        for module in pkgutil.iter_modules(web.__path__)
+        if module.name.startswith("schemas")
+        for one in vars(importlib.import_module(f"{web.__name__}.{module.name}")).values()
+        if isinstance(one, type) and one.__module__ == f"{web.__name__}.{module.name}"
+    ]
+    names = [one.__name__ for one in found]
+    assert len(names) == len(set(names)), sorted(n for n in names if names.count(n) > 1)
 
 
 @pytest.mark.parametrize(

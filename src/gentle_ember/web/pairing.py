@@ -15,7 +15,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.web.problems import Problem, problem
-from gentle_ember.web.schemas_shop import JoinQuery, PairOut
+from gentle_ember.web.schemas_shop import PairOut, PairQuery
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
 LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
@@ -100,7 +100,7 @@ def _code(text: str) -> str:
 
 
 @api.get("/join")
-def join(query: JoinQuery) -> Response:
+def join(query: PairQuery) -> Response:
     """Let a phone in that has the code."""
     lan = _lan()
     if not _same(query.token, lan.token):

@@ -204,7 +204,7 @@ class StatesOut(BaseModel):
     differences: list[str]
 
 
-class MeasureOut(BaseModel):
+class DistanceOut(BaseModel):
     """A distance on the sketch."""
 
     key: str
@@ -269,7 +269,7 @@ class SnapshotOut(BaseModel):
     inspection: InspectionOut | None
     methods: MethodsOut | None
     states: StatesOut | None
-    sketch: list[MeasureOut] | None
+    sketch: list[DistanceOut] | None
     path: FuelPathOut | None
     stack: StackOut | None
     bill: BillOut | None

@@ -25,7 +25,7 @@ class TakenOut(BaseModel):
     by: str
 
 
-class CurveOut(BaseModel):
+class SweepCurveOut(BaseModel):
     """What the readings say of the whole curve, thinned for drawing; in the signal's SI unit."""
 
     turns: list[float]
@@ -80,7 +80,7 @@ class MeteringOut(BaseModel):
     load: FigureOut | None
     expected: FigureOut | None
     readings: list[TakenOut]
-    curve: CurveOut | None
+    curve: SweepCurveOut | None
     next: NextOut | None
     cannot: CannotOut | None
     lean: FigureOut | None

@@ -175,7 +175,7 @@ class PairOut(BaseModel):
     fingerprint: str
 
 
-class JoinQuery(Request):
+class PairQuery(Request):
     """The pairing code."""
 
     token: str = Field(max_length=80)

@@ -1623,17 +1623,23 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description What the readings say of the whole curve, thinned for drawing; in the signal's SI unit.
+         * @description The chill curve, thinned for drawing [s, K, kg].
          */
         CurveOut: {
-            /** High */
-            high: number[];
-            /** Low */
-            low: number[];
-            /** Middle */
-            middle: number[];
-            /** Turns */
-            turns: number[];
+            /** Ambient K */
+            ambient_k: number;
+            /** Contents Kg */
+            contents_kg: number[];
+            /** Dew K */
+            dew_k: number;
+            /** Frost K */
+            frost_k: number;
+            /** Starves K */
+            starves_k: number;
+            /** Temperatures K */
+            temperatures_k: number[];
+            /** Times S */
+            times_s: number[];
         };
         /**
          * CylinderIn
@@ -1810,6 +1816,19 @@ export interface components {
              * @default 298.15
              */
             temperature_k: number;
+        };
+        /**
+         * DistanceOut
+         * @description A distance on the sketch.
+         */
+        DistanceOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Key */
+            key: string;
+            /** Least M */
+            least_m: number | null;
+            /** Trouble */
+            trouble: string;
         };
         /**
          * DoOut
@@ -3538,6 +3557,24 @@ export interface components {
             wanting: components["schemas"]["WantingOut"][];
         };
         /**
+         * MeasureOut
+         * @description A length or turns the step is about.
+         */
+        MeasureOut: {
+            /** Draw */
+            draw: string;
+            /** Label */
+            label: string;
+            /** Metric */
+            metric: string;
+            /** Tolerance */
+            tolerance: string;
+            /** Us */
+            us: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Metal
          * @description What a stud stands in.
          * @enum {string}
@@ -3608,7 +3645,7 @@ export interface components {
             /** Barrels */
             barrels: number;
             cannot: components["schemas"]["CannotOut"] | null;
-            curve: components["schemas"]["CurveOut"] | null;
+            curve: components["schemas"]["SweepCurveOut"] | null;
             expected: components["schemas"]["FigureOut"] | null;
             /** Fuel */
             fuel: string;
@@ -5273,7 +5310,7 @@ export interface components {
                 [key: string]: components["schemas"]["ShownFact"];
             };
             /** Sketch */
-            sketch: components["schemas"]["gentle_ember__web__schemas_job__MeasureOut"][] | null;
+            sketch: components["schemas"]["DistanceOut"][] | null;
             stack: components["schemas"]["StackOut"] | null;
             states: components["schemas"]["StatesOut"] | null;
             /** Updated At */
@@ -5460,7 +5497,7 @@ export interface components {
             /** Learned */
             learned: number;
             /** Measures */
-            measures: components["schemas"]["gentle_ember__web__schemas_fit__MeasureOut"][];
+            measures: components["schemas"]["MeasureOut"][];
             /** Minutes */
             minutes: number;
             /** Opens */
@@ -5585,6 +5622,20 @@ export interface components {
             price: number;
             /** Terms */
             terms: string;
+        };
+        /**
+         * SweepCurveOut
+         * @description What the readings say of the whole curve, thinned for drawing; in the signal's SI unit.
+         */
+        SweepCurveOut: {
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+            /** Turns */
+            turns: number[];
         };
         /**
          * SweepReading
@@ -6132,37 +6183,6 @@ export interface components {
             /** Name */
             name: string;
             us: components["schemas"]["ScaleOut"];
-        };
-        /**
-         * MeasureOut
-         * @description A length or turns the step is about.
-         */
-        gentle_ember__web__schemas_fit__MeasureOut: {
-            /** Draw */
-            draw: string;
-            /** Label */
-            label: string;
-            /** Metric */
-            metric: string;
-            /** Tolerance */
-            tolerance: string;
-            /** Us */
-            us: string;
-            /** Value */
-            value: number;
-        };
-        /**
-         * MeasureOut
-         * @description A distance on the sketch.
-         */
-        gentle_ember__web__schemas_job__MeasureOut: {
-            figure: components["schemas"]["FigureOut"];
-            /** Key */
-            key: string;
-            /** Least M */
-            least_m: number | null;
-            /** Trouble */
-            trouble: string;
         };
     };
     responses: never;
