@@ -139,7 +139,7 @@ def bench(live: Live, readings: list[Reading]) -> Json:
                 "instrument": CHANNELS[reading.channel].instrument,
                 "value": float(f"{reading.value:.5g}"),
                 **{system: " ".join(show_value(reading.value, CHANNELS[reading.channel].kind,
-                                               system, 4)).strip()
+                                               system, 3)).strip()
                    for system in ("us", "metric")},
             }
             for reading in readings

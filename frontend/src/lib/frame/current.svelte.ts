@@ -35,7 +35,9 @@ export const PAGES = [
   { page: 'fit/marks', name: 'Marks', stage: 'fit' },
   { page: 'fit/map', name: 'Screws and holes', stage: 'fit' },
   { page: 'fit/joints', name: 'Joints', stage: 'fit' },
-  { page: 'fit/record', name: 'Record', stage: 'fit' }
+  { page: 'fit/record', name: 'Record', stage: 'fit' },
+  { page: 'first_start/metering', name: 'Metering', stage: 'first_start' },
+  { page: 'first_start/record', name: 'Record', stage: 'first_start' }
 ] as const;
 
 export const STAGES = [
@@ -74,6 +76,7 @@ export function pageOf(path: string): string {
   if (path.startsWith('marks')) return 'fit/marks';
   if (/^fit\.(fasteners|left|back)/.test(path)) return 'fit/map';
   if (path.startsWith('fit')) return 'fit/sheet';
+  if (path.startsWith('metering')) return 'first_start/metering';
   if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';
   if (path.startsWith('choice.')) return 'method/compare';

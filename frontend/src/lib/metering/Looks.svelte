@@ -1,0 +1,103 @@
+<script lang="ts">
+  import { stamp } from '$lib/fit/sheet';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import type { GasMetering } from './bench.svelte';
+
+  interface Props {
+    gas: GasMetering;
+  }
+  let { gas }: Props = $props();
+  const job = useJob();
+  let at = $derived(`metering.${gas.key}`);
+  const STATES = [
+    ['good', 'Good'],
+    ['bad', 'Not good']
+  ] as const;
+
+  function look(key: string, state: 'good' | 'bad', was: string) {
+    job().set(`${at}.checks.${key}`, {
+      state: was === state ? '' : state,
+      by: prefs.who,
+      on: stamp()
+    });
+  }
+</script>
+
+<section aria-labelledby="looks">
+  <h2 id="looks">Afterwards</h2>
+  {#if gas.screw}
+    <div class="fields">
+      <QuantityField
+        path={`${at}.locked`}
+        label="Locked at, turns"
+        hint={gas.simulated && gas.locked ? 'From the simulated bench: proves nothing.' : ''}
+      />
+      <TextField path={`${at}.seat`} label="Counted from" />
+      {#if gas.barrels > 1}
+        <QuantityField path={`${at}.left`} label="Left barrel's screw" />
+        <QuantityField path={`${at}.right`} label="Right barrel's screw" />
+      {/if}
+      <QuantityField path={`${at}.idle`} label="Idle screw, turns" />
+    </div>
+  {/if}
+  <ul>
+    {#each gas.looks as one (one.key)}
+      <li data-look={one.key}>
+        <span>{one.text}</span>
+        <span class="by quiet">{one.state ? one.by : ''}</span>
+        <span class="acts" role="group" aria-label={one.text}>
+          {#each STATES as [state, text] (state)}
+            <button
+              class="btn btn-sm"
+              class:chosen={one.state === state}
+              class:bad={state === 'bad'}
+              aria-pressed={one.state === state}
+              onclick={() => look(one.key, state, one.state)}>{text}</button
+            >
+          {/each}
+        </span>
+      </li>
+    {/each}
+  </ul>
+</section>
+
+<style>
+  h2 {
+    font-weight: 700;
+    margin: 0.9rem 0 0.2rem;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+    gap: 0 1rem;
+    max-width: 44rem;
+  }
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.8rem;
+    align-items: center;
+    border-top: 1px solid var(--rule);
+    padding: 0.3rem 0;
+    max-width: 44rem;
+  }
+  li > span:first-child {
+    flex: 1;
+    min-width: 14rem;
+  }
+  .acts {
+    display: flex;
+    gap: 0.3rem;
+  }
+  .chosen {
+    background: var(--color-success);
+    color: var(--color-success-content);
+  }
+  .chosen.bad {
+    background: var(--color-error);
+    color: var(--color-error-content);
+  }
+</style>

@@ -1,0 +1,124 @@
+<script lang="ts">
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import type { GasMetering } from './bench.svelte';
+
+  interface Props {
+    gas: GasMetering;
+    /** The reading being typed. */
+    typing: string;
+    open: (key: string) => void;
+  }
+  let { gas, typing, open }: Props = $props();
+  const job = useJob();
+  const SIGNALS = { output: 'Output held', speed: 'Engine speed', throttle: 'Throttle' };
+  const RAN = [
+    ['smooth', 'smooth'],
+    ['hunting', 'hunting'],
+    ['rough', 'rough'],
+    ['died', 'it died']
+  ] as const;
+  let at = $derived(`metering.${gas.key}.readings`);
+</script>
+
+{#if gas.readings.length}
+  <table>
+    <thead
+      ><tr><th>Turns</th><th>{SIGNALS[gas.signal]}</th><th>λ</th><th>Ran</th><th></th><th></th></tr
+      ></thead
+    >
+    <tbody>
+      {#each gas.readings as one, i (one.key)}
+        {#if one.key === typing}
+          <tr class="typing"
+            ><td colspan="6">
+              <div class="fields">
+                <QuantityField path={`${at}.${one.key}.turns`} label="Turns from the seat" />
+                <QuantityField
+                  path={`${at}.${one.key}.${gas.signal}`}
+                  label={SIGNALS[gas.signal]}
+                />
+                <QuantityField path={`${at}.${one.key}.lam`} label="λ, if there is a probe" />
+                <ChoiceField path={`${at}.${one.key}.ran`} label="It ran" options={RAN} />
+                <button class="btn btn-sm" onclick={() => open('')}>Close</button>
+              </div>
+            </td></tr
+          >
+        {:else}
+          <tr data-reading={one.key}>
+            <td class="num">{one.turns_shown || '–'}</td>
+            <td class="num">{one.shown[prefs.system]}</td>
+            <td class="num">{one.lam || '–'}</td>
+            <td>{one.ran}</td>
+            <td
+              >{#if one.simulated}<b class="simulated">simulated</b>{:else}<span class="quiet"
+                  >{one.by}</span
+                >{/if}</td
+            >
+            <td class="acts">
+              <button
+                class="link"
+                aria-label={`Change reading ${i + 1}`}
+                onclick={() => open(one.key)}>change</button
+              >
+              <button
+                class="link"
+                aria-label={`Take out reading ${i + 1}`}
+                onclick={() => job().remove(`${at}.${one.key}`)}>take out</button
+              >
+            </td>
+          </tr>
+        {/if}
+      {/each}
+    </tbody>
+  </table>
+{/if}
+
+<style>
+  table {
+    width: 100%;
+    max-width: 44rem;
+  }
+  th {
+    text-align: left;
+    font-weight: 600;
+    font-size: 0.85rem;
+    color: var(--muted);
+  }
+  td {
+    border-top: 1px solid var(--rule);
+    padding: 0.2rem 0.8rem 0.2rem 0;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(9.5rem, 1fr));
+    gap: 0.2rem 0.8rem;
+    align-items: center;
+    border-left: 3px solid var(--color-primary);
+    padding-left: 0.7rem;
+  }
+  .simulated {
+    color: var(--color-error);
+    font-weight: 600;
+    font-size: 0.85rem;
+  }
+  .acts {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .link {
+    text-decoration: underline;
+    color: var(--muted);
+    font-size: 0.85rem;
+    padding: 0.2rem 0.3rem;
+    cursor: pointer;
+  }
+  @media (max-width: 600px) {
+    th:nth-child(3),
+    td:nth-child(3):not([colspan]) {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,355 @@
+<script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
+  import { freshKey, stamp } from '$lib/fit/sheet';
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { BenchLive, type GasMetering } from '$lib/metering/bench.svelte';
+  import BenchHands from '$lib/metering/BenchHands.svelte';
+  import Looks from '$lib/metering/Looks.svelte';
+  import Readings from '$lib/metering/Readings.svelte';
+  import Spiral from '$lib/metering/Spiral.svelte';
+  import SweepPlot from '$lib/metering/SweepPlot.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('metering'));
+  let gases = $derived(job().now?.metering ?? job().settled?.metering ?? []);
+  let chosen = $state('');
+  let gas = $derived(gases.find((one) => one.fuel === chosen) ?? gases[0]);
+  // By its name alone: a bench must outlive every answer about the job.
+  let fuel = $derived(gas?.fuel ?? 'propane');
+  let bench = $derived(new BenchLive(job(), fuel));
+  let typing = $state('');
+  let more = $state(false);
+  const SIGNALS = [
+    ['output', 'most output before the throttle is open'],
+    ['speed', 'engine speed at full load'],
+    ['throttle', 'throttle at a steady load']
+  ] as const;
+  const SCHOOLS = [
+    ['power', 'quarter turn per shaft hp'],
+    ['area', "area at the throat's signal"],
+    ['preset', "maker's preset"]
+  ] as const;
+  let at = $derived(`metering.${gas?.key}`);
+  let place = $derived(
+    bench.now ? (bench.now.hands.turns ?? undefined) : gas?.readings.at(-1)?.turns
+  );
+  // As many loops as the sweep needs, so that the place on one can be told.
+  let seen = $derived(
+    Math.min(
+      gas?.most ?? 6,
+      Math.max(
+        2,
+        ...[gas?.next?.turns ?? 0, gas?.setting?.value ?? 0, place ?? 0].map((turns) =>
+          Math.ceil(1.25 * turns)
+        )
+      )
+    )
+  );
+  let live = $derived(Boolean(bench.now?.running) && !bench.busy);
+
+  /** The record of this gas, made with the first thing kept in it. */
+  function begun(one: GasMetering) {
+    const there = job().settled?.job.metering?.[one.key];
+    return there ? [] : [{ path: `metering.${one.key}`, value: { readings: {}, checks: {} } }];
+  }
+
+  function begin(one: GasMetering) {
+    const changes = begun(one);
+    if (changes.length) job().setAll(changes);
+  }
+
+  async function readNow(one: GasMetering) {
+    const ahead = one.next?.turns ?? bench.now?.hands.turns ?? 0;
+    const load = Math.min(0.6 * (bench.now?.limit_w ?? 0), one.load?.value ?? Infinity);
+    const taken = await bench.take(ahead, one.signal, load);
+    if (!taken) return;
+    const fact = (value: number) => ({ value, origin: 'simulated', typed: '' });
+    job().setAll([
+      ...begun(one),
+      {
+        path: `${at}.readings.${freshKey('s')}`,
+        value: {
+          turns: fact(taken.turns),
+          ...(taken.value ? { [one.signal]: fact(taken.value) } : {}),
+          ...(taken.lam ? { lam: fact(taken.lam) } : {}),
+          sigma: taken.sigma,
+          ran: taken.ran,
+          by: prefs.who,
+          on: stamp()
+        }
+      }
+    ]);
+  }
+
+  function typeOne(one: GasMetering) {
+    const key = freshKey('r');
+    typing = key;
+    const path = `${at}.readings.${key}`;
+    job().setAll([
+      ...begun(one),
+      { path, value: { by: prefs.who, on: stamp() } },
+      ...(one.next
+        ? [{ path: `${path}.turns`, typed: one.next.shown, origin: 'measured' as const }]
+        : [])
+    ]);
+  }
+
+  function lock(one: GasMetering) {
+    const value = one.setting?.value;
+    if (value === undefined) return;
+    job().setAll([
+      {
+        path: `${at}.locked`,
+        typed: value.toFixed(2),
+        origin: one.simulated ? 'simulated' : 'measured'
+      },
+      { path: `${at}.locked_by`, value: prefs.who },
+      { path: `${at}.locked_on`, value: stamp() }
+    ]);
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.key !== ' ' || !gas?.next || !live) return;
+    if (document.activeElement?.closest('input, textarea, select, button, a, dialog[open]')) return;
+    event.preventDefault();
+    void readNow(gas);
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+<SheetHead
+  title={gas ? `Metering on ${gas.name}` : 'Metering'}
+  text={gas?.screw
+    ? `In is lean, out is rich. ${gas.motors ? 'The middle of the plateau, a third toward rich: it must start motors.' : 'The middle of the plateau.'} Settings are per site and per gas.`
+    : ''}
+>
+  {#if gases.length > 1}
+    <div class="gases" role="group" aria-label="Gas">
+      {#each gases as one (one.fuel)}
+        <button
+          class="btn btn-sm"
+          aria-pressed={one === gas}
+          class:btn-neutral={one === gas}
+          onclick={() => (chosen = one.fuel)}>{one.name}</button
+        >
+      {/each}
+    </div>
+  {/if}
+</SheetHead>
+
+{#if !gas}
+  <p class="quiet">
+    No gas train yet: choose the method and work out the train first. Gasoline jets are chosen under
+    Load test.
+  </p>
+{:else}
+  {#if gas.screw}
+    <div class="top">
+      <div class="dial">
+        <Spiral
+          most={seen}
+          at={place}
+          next={gas.next?.turns}
+          band={gas.lean && gas.rich && gas.setting ? [gas.lean.value, gas.rich.value] : undefined}
+          set={gas.setting?.value ?? gas.locked_turns ?? undefined}
+          text={`Load screw, ${place === undefined ? 'not read yet' : `${place.toFixed(2)} turns from the seat`}`}
+        />
+        <p class="num at">
+          {place === undefined ? '–' : place.toFixed(2)} <span class="quiet">turns</span>
+        </p>
+      </div>
+      <div class="asks" aria-live="polite" data-next={gas.next?.shown ?? ''}>
+        {#if gas.next}
+          <p class="next">Next: {gas.next.shown} turns.</p>
+          <p>{gas.next.how} <span class="quiet">{gas.next.why}</span></p>
+          <div class="acts">
+            {#if bench.now}
+              <button class="btn btn-primary" onclick={() => readNow(gas)} disabled={!live}
+                >Read now</button
+              >
+              <span class="quiet">Space</span>
+              <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type it instead</button>
+            {:else}
+              <button class="btn btn-primary" onclick={() => typeOne(gas)}>Type a reading</button>
+            {/if}
+          </div>
+          {#if bench.now && !bench.now.running}
+            <p class="quiet">It does not run: gas on, primed, started; then read.</p>
+          {/if}
+        {:else if gas.cannot}
+          <p class="next cannot" data-cannot={gas.cannot.why}>Cannot be set: {gas.cannot.text}</p>
+          <p>Check, in this order:</p>
+          <ol>
+            {#each gas.cannot.checks as text (text)}<li>{text}</li>{/each}
+          </ol>
+          <div class="acts">
+            <button class="btn" onclick={() => job().set(`${at}.readings`, {})}
+              >Put right: sweep anew</button
+            >
+            <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
+          </div>
+        {:else if gas.setting}
+          <p class="next good">
+            Set it at <Figure figure={gas.setting} size="big" band />
+          </p>
+          <p class="quiet">Another reading would not change it.</p>
+          <div class="acts">
+            <button class="btn btn-primary" onclick={() => lock(gas)}
+              >{gas.locked ? 'Lock anew' : 'Lock it there'}</button
+            >
+            <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
+          </div>
+        {/if}
+        <dl>
+          <dt>Start</dt>
+          <dd>
+            {#each gas.starts as one (one.key)}
+              <span class:used={one.key === gas.start?.key}
+                ><Figure figure={one} /> <span class="quiet">{one.label}</span></span
+              >
+            {/each}
+          </dd>
+          {#if gas.lean && gas.readings.length > 2}
+            <dt>Lean end</dt>
+            <dd><Figure figure={gas.lean} band /></dd>
+          {/if}
+          {#if gas.rich && gas.readings.length > 2}
+            <dt>Rich end</dt>
+            <dd><Figure figure={gas.rich} band /></dd>
+          {/if}
+          {#if gas.load}
+            <dt>Load at least</dt>
+            <dd><Figure figure={gas.load} /></dd>
+          {/if}
+          {#if gas.locked}
+            <dt>Locked at</dt>
+            <dd>
+              <b class="num">{gas.locked}</b> turns
+              {#if !gas.proven}<b class="simulated">simulated, not proven</b>{/if}
+            </dd>
+          {/if}
+        </dl>
+        <button class="link" onclick={() => ((more = !more), begin(gas))} aria-expanded={more}
+          >How it is read and started</button
+        >
+        {#if more}
+          <div class="how">
+            <ChoiceField path={`${at}.signal`} label="Read by" options={SIGNALS} />
+            <ChoiceField path={`${at}.school`} label="Start by" options={SCHOOLS} />
+            <QuantityField path={`${at}.preset`} label="Maker's preset, turns" />
+            <QuantityField
+              path={`${at}.most`}
+              label="Last turn of the screw"
+              assumed={`${gas.most} assumed`}
+            />
+          </div>
+        {/if}
+      </div>
+    </div>
+    {#key bench}<BenchHands {bench} start={gas.start?.value ?? 1} />{/key}
+    {#if gas.readings.length}
+      <SweepPlot {gas} />
+      <Readings {gas} {typing} open={(key) => (typing = key)} />
+    {/if}
+  {:else}
+    <p>
+      A multi-fuel carburetor meters {gas.name} by itself: no screw to sweep. Look at how it runs and
+      note it; if it does not run right, the maker's selector position and pressure come first.
+    </p>
+  {/if}
+  {#if gas.locked || !gas.screw || gas.looks.some((one) => one.state)}<Looks {gas} />{/if}
+{/if}
+
+<style>
+  .gases {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+  }
+  .top {
+    display: grid;
+    grid-template-columns: minmax(11rem, 15rem) 1fr;
+    gap: 0.5rem 1.6rem;
+    align-items: start;
+    margin-bottom: 0.8rem;
+  }
+  .at {
+    text-align: center;
+    font-size: 1.3rem;
+    font-weight: 700;
+    max-width: 15rem;
+  }
+  .asks {
+    display: grid;
+    gap: 0.4rem;
+    max-width: 40rem;
+  }
+  .next {
+    font-size: 1.25rem;
+    font-weight: 700;
+  }
+  .cannot {
+    color: var(--color-error);
+  }
+  .simulated {
+    color: var(--color-error);
+    font-size: 0.85rem;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.8rem;
+    align-items: center;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 1.3rem;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 7rem 1fr;
+    gap: 0.1rem 0.8rem;
+    border-top: 1px solid var(--rule);
+    padding-top: 0.3rem;
+  }
+  dt {
+    color: var(--muted);
+  }
+  dd {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1.2rem;
+  }
+  .used {
+    font-weight: 650;
+  }
+  .link {
+    text-decoration: underline;
+    text-align: left;
+    color: var(--muted);
+    cursor: pointer;
+  }
+  .how {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
+    gap: 0 1rem;
+  }
+  @media (max-width: 700px) {
+    .top {
+      grid-template-columns: 1fr;
+    }
+    .dial {
+      display: flex;
+      align-items: center;
+      gap: 1rem;
+    }
+    .dial :global(svg) {
+      max-width: 9rem;
+    }
+  }
+</style>
