@@ -120,3 +120,9 @@ def pocket(browser, fresh_server):
 def frail(browser, server):
     """A shop whose server the test may kill and start."""
     yield from _shop(browser, server, (1280, 800))
+
+
+@pytest.fixture(params=["bench", "phone"])
+def either(request):
+    """A page at the bench's size, then one at the phone's."""
+    return request.getfixturevalue("shop" if request.param == "bench" else "pocket")

@@ -5,7 +5,6 @@ import json
 import re
 import urllib.request
 
-import pytest
 from PIL import Image
 from playwright.sync_api import expect
 
@@ -13,11 +12,6 @@ from tests.browser.test_fuel_path import PNG, swap
 
 LAMBING, TWIN, STARS = "Lambing clinic trailer", "Tool library's big twin", "Star-party hut"
 PHOTO = {"name": "seen.png", "mimeType": "image/png", "buffer": PNG}
-
-
-@pytest.fixture(params=["bench", "phone"])
-def either(request):
-    return request.getfixturevalue("shop" if request.param == "bench" else "pocket")
 
 
 def be(shop, name="Odo Marlin"):

@@ -3,7 +3,6 @@
 import base64
 import csv
 
-import pytest
 from playwright.sync_api import expect
 
 CINEMA, LAMBING, HONEY, TWIN = (
@@ -18,11 +17,6 @@ PNG = base64.b64decode(
 )
 """One pixel, for a photo."""
 KNOWN = '[data-add]:not([data-add="unknown"])'
-
-
-@pytest.fixture(params=["bench", "phone"])
-def either(request):
-    return request.getfixturevalue("shop" if request.param == "bench" else "pocket")
 
 
 def trouble(page, rule):

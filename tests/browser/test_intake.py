@@ -14,12 +14,6 @@ CLOCK, TWIN, LAMBING = (
 )
 
 
-@pytest.fixture(params=["bench", "phone"])
-def either(request):
-    """The page at the bench and on a phone; the Ledger is folded away there, and opened."""
-    return request.getfixturevalue("shop" if request.param == "bench" else "pocket")
-
-
 def ledger(shop):
     """The Ledger: beside the sheet, or unfolded over it."""
     if shop.page.viewport_size["width"] > 800:

@@ -56,8 +56,9 @@ def open_bench(path: BenchPath, body: OpenBenchIn) -> Response:
 
 @api.get("", responses={200: BenchOut})
 def look(path: BenchPath) -> Response:
-    """The bench as it stands."""
-    return _shown(_live(path))
+    """The bench as it stands; nothing (204) while none is set up."""
+    live = services().hall.of(path.job_id, path.fuel)
+    return Response(status=204) if live is None else _shown(live)
 
 
 @api.delete("")
@@ -103,8 +104,8 @@ def take(path: BenchPath, body: TakeIn) -> Response:
         text = "It does not run: start it first, then read."
         raise InvalidJobError([FieldError("bench", text)])
     found = live.take(services().hall.clock(), Signal(body.signal), body.load_w)
-    if found.ran is Ran.DIED:
-        live.said = "It died on the way to this reading."
+    died = found.ran is Ran.DIED
+    live.said = "It died on the way to this reading." if died else "Read: settled, then averaged."
     share = found.sigma / found.value if found.value else 0.0
     return jsonify(
         {

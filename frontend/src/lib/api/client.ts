@@ -67,15 +67,22 @@ const UNREACHED: ProblemBody = {
 
 export const api = createClient<paths>({ baseUrl: '' });
 
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response?: Response;
+}
+
 /** Unwrap a call: its data, or a Refusal. */
-export async function ask<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
-  let result: { data?: T; error?: unknown };
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+  let result: Answer<T>;
   try {
     result = await call;
   } catch {
     throw new Refusal(UNREACHED);
   }
-  if (result.data !== undefined) return result.data;
+  // Nothing is an answer too, where the service says so.
+  if (result.data !== undefined || result.response?.status === 204) return result.data as T;
   const body = result.error as Partial<ProblemBody> | undefined;
   if (!body || typeof body.status !== 'number') throw new Refusal(UNREACHED);
   throw new Refusal({ ...UNREACHED, ...body });

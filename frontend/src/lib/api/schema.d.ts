@@ -273,7 +273,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The bench as it stands. */
+        /** The bench as it stands; nothing (204) while none is set up. */
         get: operations["bench_look_get"];
         put?: never;
         /** Set up a fresh bench from the job. */

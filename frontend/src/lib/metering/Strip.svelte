@@ -23,6 +23,7 @@
   const WIDE = 90;
   const HIGH = 18;
   function trace(values: number[]): string {
+    if (values.length < 2) return 'M0 0';
     const low = Math.min(...values);
     const span = Math.max(...values) - low || Math.abs(low) * 0.02 || 1;
     const points = values.map(
@@ -48,7 +49,7 @@
 <style>
   .strip {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(6.4rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(7.2rem, 1fr));
     gap: 0.35rem 0.8rem;
   }
   div {

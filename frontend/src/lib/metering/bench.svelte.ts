@@ -32,14 +32,16 @@ export class BenchLive {
   }
 
   /** Find the bench if it still stands, and listen to it. */
-  async look(): Promise<void> {
-    try {
-      this.show(await ask(api.GET('/api/jobs/{job_id}/bench/{fuel}', { params: this.params })));
+  look = () =>
+    this.do(async () => {
+      const { params } = this;
+      const found: Bench | undefined = await ask(
+        api.GET('/api/jobs/{job_id}/bench/{fuel}', { params })
+      );
+      if (!found) return;
+      this.show(found);
       this.listen();
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-    }
-  }
+    });
 
   setUp = (seed: number) =>
     this.do(async () => {

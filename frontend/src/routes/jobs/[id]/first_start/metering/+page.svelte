@@ -194,8 +194,11 @@
             <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
           </div>
         {:else if gas.setting}
-          <p class="next good">
-            Set it at <Figure figure={gas.setting} size="big" band />
+          <p class="next good" data-setting>
+            Set it at <Figure figure={gas.setting} />
+            <span class="num quiet"
+              >{gas.setting[prefs.system].low} to {gas.setting[prefs.system].high}</span
+            >
           </p>
           <p class="quiet">Another reading would not change it.</p>
           <div class="acts">
@@ -216,11 +219,11 @@
           </dd>
           {#if gas.lean && gas.readings.length > 2}
             <dt>Lean end</dt>
-            <dd><Figure figure={gas.lean} band /></dd>
+            <dd><Figure figure={gas.lean} /></dd>
           {/if}
           {#if gas.rich && gas.readings.length > 2}
             <dt>Rich end</dt>
-            <dd><Figure figure={gas.rich} band /></dd>
+            <dd><Figure figure={gas.rich} /></dd>
           {/if}
           {#if gas.load}
             <dt>Load at least</dt>
@@ -292,6 +295,16 @@
   .next {
     font-size: 1.25rem;
     font-weight: 700;
+  }
+  .good {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 0.7rem;
+    align-items: baseline;
+  }
+  .good .quiet {
+    font-size: 0.9rem;
+    font-weight: 400;
   }
   .cannot {
     color: var(--color-error);

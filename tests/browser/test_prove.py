@@ -1,0 +1,102 @@
+"""Proving: the lambing clinic's set tuned on the simulated bench by doing only what is asked."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.test_fit import LAMBING, asked, be, job_of
+
+CHOIR = "Choir stage"
+
+
+def metering(shop, title=LAMBING):
+    be(shop)
+    shop.open(title, "first_start/metering")
+    return job_of(shop)
+
+
+def start_engine(page):
+    for _ in range(5):
+        page.get_by_role("button", name="Press primer").click()
+        page.get_by_role("button", name="Start it").click()
+        expect(page.locator("[data-runs]")).to_contain_text(re.compile("keeps|catch|coughs"))
+        if page.locator('[data-runs="true"]').count():
+            return
+    raise AssertionError("it did not start")
+
+
+def test_the_lambing_clinics_set_is_tuned_by_following_what_the_page_asks(shop):
+    job = metering(shop)
+    page = shop.page
+    page.get_by_role("button", name="Set up the bench").click()
+    page.get_by_label("gas open").check()
+    start_engine(page)
+    expect(page.locator('[data-channel="throttle"]')).to_contain_text("%")
+    for _ in range(14):
+        if page.locator("[data-setting]").count():
+            break
+        if page.locator('[data-runs="false"]').count():
+            start_engine(page)
+        before = page.locator("[data-reading]").count()
+        page.evaluate("document.activeElement.blur()")
+        page.keyboard.press("Space")
+        expect(page.locator("[data-reading]")).to_have_count(before + 1)
+        expect(page.locator('[data-save="saved"]')).to_be_visible()
+    expect(page.locator("[data-setting]")).to_contain_text("turns")
+    assert page.locator("[data-reading]").count() <= 10
+    page.locator('[data-figure="sweep.setting"]').click()
+    expect(page.get_by_role("dialog")).to_contain_text("Gaussian process")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Lock it there").click()
+    expect(page.get_by_text("simulated, not proven")).to_be_visible()
+    ready = asked(shop, f"/api/jobs/{job}")["ready"]
+    assert any("simulated bench only" in one["text"] for one in ready)
+
+
+def test_with_the_choke_shut_it_does_not_start_and_two_wrong_ways_are_told(shop):
+    metering(shop)
+    page = shop.page
+    page.get_by_role("button", name="Set up the bench").click()
+    page.get_by_role("button", name="Press primer").click()
+    expect(page.locator("[data-runs]")).to_contain_text("No hiss")
+    page.get_by_label("gas open").check()
+    page.get_by_label("choke shut").check()
+    page.get_by_role("button", name="Start it").click()
+    expect(page.locator("[data-runs]")).to_contain_text("does not catch")
+    expect(page.get_by_role("button", name="Read now")).to_be_disabled()
+
+
+def test_readings_from_the_machine_are_typed_judged_corrected_and_locked(either):
+    metering(either, "Star-party hut")
+    page = either.page
+    curve = [("1.25", "1750 W"), ("0.8", "1300 W"), ("1.0", "1620 W"), ("1.5", "1800 W"),
+             ("1.8", "1790 W"), ("2.1", "1730 W"), ("2.5", "15500 W")]  # fmt: skip
+    for turns, watts in curve:
+        page.get_by_role("button", name=re.compile("Type (a reading|it instead)")).click()
+        page.locator('.typing [data-field$=".turns"] input').fill(turns)
+        page.locator('.typing [data-field$=".turns"] input').press("Enter")
+        page.locator('.typing [data-field$=".output"] input').fill(watts)
+        page.locator('.typing [data-field$=".output"] input').press("Enter")
+        expect(page.locator('[data-save="saved"]')).to_be_visible()
+        page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Change reading 7").click()
+    page.locator('.typing [data-field$=".output"] input').fill("1550 W")
+    page.locator('.typing [data-field$=".output"] input').press("Enter")
+    page.get_by_role("button", name="Close").click()
+    expect(page.locator("[data-reading]").last).to_contain_text("1,550 W")
+    expect(page.locator('[data-figure="sweep.lean"]')).to_be_visible()
+    page.get_by_role("button", name="Take out reading 7").click()
+    expect(page.locator("[data-reading]")).to_have_count(6)
+    page.keyboard.press("Control+z")
+    expect(page.locator("[data-reading]")).to_have_count(7)
+
+
+def test_a_finished_gas_shows_where_it_was_locked_and_what_was_looked_at(shop):
+    metering(shop, CHOIR)
+    page = shop.page
+    expect(
+        page.locator("[data-look]").first.get_by_role("button", name="Good", exact=True)
+    ).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("textbox", name="Locked at, turns")).to_have_value("3.60 turns")
+    page.locator('[data-look="idle"]').get_by_role("button", name="Not good").click()
+    expect(page.locator('nav a[href$="/first_start"]').first).to_contain_text("to settle")
