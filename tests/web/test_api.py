@@ -16,10 +16,13 @@ from gentle_ember.core import (
     air,
     answers,
     cylinder,
+    decay,
     fuel_use,
     fuels,
     hose,
     house,
+    jets,
+    orifice,
     output,
     pipe,
     sketch,
@@ -30,8 +33,9 @@ from gentle_ember.core import (
 from gentle_ember.core.figure import Method
 from gentle_ember.core.fit import times
 from gentle_ember.core.marks import mount
+from gentle_ember.core.metering import start
 from gentle_ember.core.method import gasoline
-from gentle_ember.core.sections import method
+from gentle_ember.core.sections import metering, method
 from gentle_ember.core.train import flow, ladder
 from gentle_ember.core.train import gasoline as train_gasoline
 from gentle_ember.web.openapi import documents
@@ -356,6 +360,11 @@ def test_every_method_has_its_page(client):
         ladder,
         times,
         mount,
+        decay,
+        jets,
+        orifice,
+        metering,
+        start,
     )
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()

@@ -26,7 +26,7 @@ def answer(client, name, **values):
 
 def test_small_answers_give_figures_from_their_own_defaults(client):
     forms = client.get("/api/quick/forms").json
-    assert len(forms) == 5
+    assert len(forms) == 8
     for form in forms:
         values = {field["name"]: field["default"] for field in form["fields"]}
         figures = answer(client, form["key"], **values)
@@ -54,6 +54,23 @@ def test_small_answers_against_their_check_values(client):
         for metres in (1.0, 3.0)
     ]
     assert loss[0]["loss.whole"]["value"] < loss[1]["loss.whole"]["value"]
+    jet = answer(client, "jet", number=90, here_m=2450.0, lam=0.80)
+    assert jet["jet.density"]["value"] == pytest.approx(90 * 0.941, abs=0.1)
+    assert jet["jet.density"]["us"]["text"] == "84.8"
+    assert jet["jet.measured"]["value"] == pytest.approx(90 * (0.80 / 0.90) ** 0.5)
+    assert "smaller jet" in jet["jet.measured"]["notes"][0]
+    warm = answer(client, "jet", number=90, here_m=2450.0, day_k=305.0)
+    assert warm["jet.density"]["value"] < jet["jet.density"]["value"]
+    hole = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=10e3)
+    back = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=1.0,
+                  bore_m=hole["orifice.bore"]["value"])  # fmt: skip
+    assert back["orifice.heat"]["value"] == pytest.approx(10e3)
+    assert hole["orifice.drill"]["value"] < hole["orifice.bore"]["value"]
+    line = {"volume_m3": 1e-3, "before_pa": 2739.0, "seconds_s": 600.0}
+    fell = answer(client, "leak-decay", **line, after_pa=2500.0)
+    assert "leaks more" in fell["decay.leak"]["notes"][0]
+    cooled = answer(client, "leak-decay", **line, after_pa=2500.0, before_k=290.0, after_k=289.0)
+    assert "warmed or cooled" in cooled["decay.leak"]["notes"][0]
 
 
 @pytest.mark.parametrize(
@@ -64,6 +81,13 @@ def test_small_answers_against_their_check_values(client):
         ("gas-change", {"before": "coal", "after": "propane", "turns": 1}, "before"),
         ("gas-change", {"before": "propane", "after": "propane", "turns": "two"}, "turns"),
         ("gravity-feed", {"magic": 1}, "magic"),
+        ("jet", {"number": 5.0, "here_m": 2450.0}, "number"),
+        ("orifice", {"gas": "propane", "drop_pa": 1.0, "heat_w": 1e4}, "drop_pa"),
+        (
+            "leak-decay",
+            {"volume_m3": 1e-3, "before_pa": 2739.0, "after_pa": 2700.0, "seconds_s": 5.0},
+            "seconds_s",
+        ),
     ],
 )
 def test_small_answers_refuse_at_the_field(client, name, values, path):

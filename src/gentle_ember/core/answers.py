@@ -57,6 +57,20 @@ FIELD_OF = {
     "loss coefficient": "k",
     "head": "head_m",
     "highest surface": "highest_m",
+    "volume": "volume_m3",
+    "pressure before": "before_pa",
+    "pressure after": "after_pa",
+    "temperature before": "before_k",
+    "temperature after": "after_k",
+    "allowed drop": "allowed_pa",
+    "jet number": "number",
+    "made for": "made_m",
+    "step": "step",
+    "temperature": "day_k",
+    "λ measured": "lam",
+    "pressure across it": "drop_pa",
+    "heat rate": "heat_w",
+    "bore": "bore_m",
 }
 """The field a quantity out of range stands in."""
 
@@ -87,53 +101,54 @@ class Answer:
     solve: Callable[[Values], tuple[Figure, ...]]
 
 
-def _number(values: Values, name: str, fallback: float | None = None) -> float:
+def number(values: Values, name: str, fallback: float | None = None) -> float:
+    """A value [SI] by its name, or what stands in for it; not a number when it is missing."""
     value = values.get(name)
     if value is None and fallback is not None:
         return fallback
     return float(value) if isinstance(value, int | float) else math.nan
 
 
-def _gas(values: Values, name: str) -> Fuel:
+def gas(values: Values, name: str) -> Fuel:
+    """The gas chosen, propane when none is."""
     key = values.get(name)
     if key == "natural_gas":
         return natural_gas()
     if key == "biogas":
-        return biogas(_number(values, "methane_share", 0.60))
+        return biogas(number(values, "methane_share", 0.60))
     return PROPANE
 
 
-def _row(
-    label: str, value: float | str, kind: str = "text", origin: Origin = Origin.OWNER
-) -> Input:
+def row(label: str, value: float | str, kind: str = "text", origin: Origin = Origin.OWNER) -> Input:
+    """An input of a working, as told unless its origin is another."""
     return Input(label, value, kind, origin)
 
 
 def meter_clock(values: Values) -> tuple[Figure, ...]:
     """Flow and heat rate from the seconds a meter's test dial takes."""
-    dial = check("test dial", "volume", _number(values, "dial_m3"), 1e-5, 1.0)
-    turns = check("turns", "count", _number(values, "turns"), 0.25, 1000.0)
-    seconds = check("time", "duration", _number(values, "seconds_s"), 5.0, 7200.0)
-    gauge = check("meter pressure", "pressure", _number(values, "pressure_pa", 1744.0), 0.0, 70e3)
-    kelvin = check("gas temperature", "temperature", _number(values, "gas_k", 288.15), 233.0, 330.0)
-    elevation = _number(values, "elevation_m", 0.0)
-    pilots = check("pilots", "heat_rate", _number(values, "pilots_w", 0.0), 0.0, 1e5)
-    fuel = natural_gas(_number(values, "hhv_j_m3", natural_gas().hhv_j_m3))
+    dial = check("test dial", "volume", number(values, "dial_m3"), 1e-5, 1.0)
+    turns = check("turns", "count", number(values, "turns"), 0.25, 1000.0)
+    seconds = check("time", "duration", number(values, "seconds_s"), 5.0, 7200.0)
+    gauge = check("meter pressure", "pressure", number(values, "pressure_pa", 1744.0), 0.0, 70e3)
+    kelvin = check("gas temperature", "temperature", number(values, "gas_k", 288.15), 233.0, 330.0)
+    elevation = number(values, "elevation_m", 0.0)
+    pilots = check("pilots", "heat_rate", number(values, "pilots_w", 0.0), 0.0, 1e5)
+    fuel = natural_gas(number(values, "hhv_j_m3", natural_gas().hhv_j_m3))
     absolute = air.pressure(elevation) + gauge
     correction = absolute / STANDARD_PRESSURE_PA * REFERENCE_TEMPERATURE_K / kelvin
     flow = dial * turns / seconds * correction - pilots / fuel.hhv_j_m3
     check("flow less pilots", "volume_flow", flow, 1e-9, 10.0)
     share = 0.02 + 1.0 / seconds
     inputs = (
-        _row("test dial, one turn", dial, "volume"),
-        _row("turns", turns, "count"),
-        _row("time", f"{seconds:g} s"),
-        _row("gauge pressure at the meter", gauge, "pressure"),
-        _row("gas temperature", kelvin, "temperature"),
-        _row("air pressure here", air.pressure(elevation), "pressure", Origin.COMPUTED),
-        _row("correction to 15 °C, 101,325 Pa", correction, "ratio", Origin.COMPUTED),
-        _row("pilots and others", pilots, "heat_rate"),
-        _row("heating value (HHV)", fuel.hhv_j_m3, "heating_value_volume"),
+        row("test dial, one turn", dial, "volume"),
+        row("turns", turns, "count"),
+        row("time", f"{seconds:g} s"),
+        row("gauge pressure at the meter", gauge, "pressure"),
+        row("gas temperature", kelvin, "temperature"),
+        row("air pressure here", air.pressure(elevation), "pressure", Origin.COMPUTED),
+        row("correction to 15 °C, 101,325 Pa", correction, "ratio", Origin.COMPUTED),
+        row("pilots and others", pilots, "heat_rate"),
+        row("heating value (HHV)", fuel.hhv_j_m3, "heating_value_volume"),
     )
     narrows = ("clock more turns; a minute at least", "the utility's heating value of the day")
     return (
@@ -157,15 +172,15 @@ def area_ratio(before: Fuel, after: Fuel) -> float:
 
 def gas_change(values: Values) -> tuple[Figure, ...]:
     """How much more or less area, and screw, another gas wants."""
-    before, after = _gas(values, "before"), _gas(values, "after")
+    before, after = gas(values, "before"), gas(values, "after")
     ratio = area_ratio(before, after)
     inputs = (
-        _row("from", before.name),
-        _row("to", after.name),
-        _row("air–fuel ratio, from", before.air_fuel_ratio, "air_fuel_ratio", Origin.TABLE),
-        _row("air–fuel ratio, to", after.air_fuel_ratio, "air_fuel_ratio", Origin.TABLE),
-        _row("density, from", before.density_kg_m3, "density", Origin.TABLE),
-        _row("density, to", after.density_kg_m3, "density", Origin.TABLE),
+        row("from", before.name),
+        row("to", after.name),
+        row("air–fuel ratio, from", before.air_fuel_ratio, "air_fuel_ratio", Origin.TABLE),
+        row("air–fuel ratio, to", after.air_fuel_ratio, "air_fuel_ratio", Origin.TABLE),
+        row("density, from", before.density_kg_m3, "density", Origin.TABLE),
+        row("density, to", after.density_kg_m3, "density", Origin.TABLE),
     )
     found = [
         Figure("change.area", "metering area, ratio", ratio, "ratio", GAS_CHANGE,
@@ -173,11 +188,11 @@ def gas_change(values: Values) -> tuple[Figure, ...]:
     ]  # fmt: skip
     turns = values.get("turns")
     if turns is not None:
-        count = check("turns", "turns", _number(values, "turns"), 0.1, 40.0)
+        count = check("turns", "turns", number(values, "turns"), 0.1, 40.0)
         found.append(
             Figure("change.turns", "screw from its seat, to start with", count * ratio, "turns",
                    GAS_CHANGE, spread(count * ratio, 0.25),
-                   (*inputs, _row("set before", count, "turns")), estimated=True,
+                   (*inputs, row("set before", count, "turns")), estimated=True,
                    notes=("taken as opening evenly by the turn; verify by a sweep",),
                    narrows=("a sweep on the other gas",))
         )  # fmt: skip
@@ -186,22 +201,22 @@ def gas_change(values: Values) -> tuple[Figure, ...]:
 
 def load_screw_start(values: Values) -> tuple[Figure, ...]:
     """Turns from the seat to start a load screw at."""
-    fuel = _gas(values, "gas")
+    fuel = gas(values, "gas")
     watts = values.get("shaft_w")
     if watts is None:
-        rated = check("running rating", "power", _number(values, "running_w"), 100.0, 50e3)
+        rated = check("running rating", "power", number(values, "running_w"), 100.0, 50e3)
         shaft = rated / 0.82
-        inputs = [_row("running rating", rated, "power"),
-                  _row("alternator efficiency", 0.82, "share", Origin.ASSUMED)]  # fmt: skip
+        inputs = [row("running rating", rated, "power"),
+                  row("alternator efficiency", 0.82, "share", Origin.ASSUMED)]  # fmt: skip
     else:
-        shaft = check("shaft power", "power", _number(values, "shaft_w"), 100.0, 80e3)
-        inputs = [_row("shaft power", shaft, "power")]
+        shaft = check("shaft power", "power", number(values, "shaft_w"), 100.0, 80e3)
+        inputs = [row("shaft power", shaft, "power")]
     ratio = area_ratio(PROPANE, fuel)
     turns = 0.25 * shaft / HORSEPOWER_W * ratio
     inputs += [
-        _row("shaft horsepower", shaft / HORSEPOWER_W, "ratio", Origin.COMPUTED),
-        _row("gas", fuel.name),
-        _row("area ratio to propane", ratio, "ratio", Origin.COMPUTED),
+        row("shaft horsepower", shaft / HORSEPOWER_W, "ratio", Origin.COMPUTED),
+        row("gas", fuel.name),
+        row("area ratio to propane", ratio, "ratio", Origin.COMPUTED),
     ]
     return (
         Figure("screw.turns", "start from the seat at", turns, "turns", SCREW_START,
@@ -213,23 +228,23 @@ def load_screw_start(values: Values) -> tuple[Figure, ...]:
 
 def coupler_loss(values: Values) -> tuple[Figure, ...]:
     """What a gas hose with its coupler drops at a fuel power."""
-    fuel = _gas(values, "gas")
-    heat = check("fuel power (HHV)", "heat_rate", _number(values, "heat_w"), 100.0, 1e6)
-    bore = _number(values, "bore_m")
-    length = _number(values, "length_m")
-    k = _number(values, "k", 2.0)
+    fuel = gas(values, "gas")
+    heat = check("fuel power (HHV)", "heat_rate", number(values, "heat_w"), 100.0, 1e6)
+    bore = number(values, "bore_m")
+    length = number(values, "length_m")
+    k = number(values, "k", 2.0)
     lhv = heat * fuel.lhv_j_kg / fuel.hhv_j_kg
     value = hose.gas_drop(fuel, lhv, bore, length, k)
     check("pressure drop", "pressure", value, 0.0, 0.1 * STANDARD_PRESSURE_PA)
     alone = hose.gas_drop(fuel, lhv, bore, 0.0, k)
     inputs = (
-        _row("gas", fuel.name),
-        _row("fuel power (HHV)", heat, "heat_rate"),
-        _row("flow", lhv / fuel.lhv_j_m3, "volume_flow", Origin.COMPUTED),
-        _row("bore", bore, "small_length"),
-        _row("length", length, "length"),
-        _row("loss coefficient of the fittings", k, "ratio"),
-        _row("roughness of the hose", "30 µm", "text", Origin.TABLE),
+        row("gas", fuel.name),
+        row("fuel power (HHV)", heat, "heat_rate"),
+        row("flow", lhv / fuel.lhv_j_m3, "volume_flow", Origin.COMPUTED),
+        row("bore", bore, "small_length"),
+        row("length", length, "length"),
+        row("loss coefficient of the fittings", k, "ratio"),
+        row("roughness of the hose", "30 µm", "text", Origin.TABLE),
     )
     narrows = ("the coupler's own Cv or K", "a manometer on both sides at full load")
 
@@ -246,21 +261,21 @@ def coupler_loss(values: Values) -> tuple[Figure, ...]:
 
 def gravity_feed(values: Values) -> tuple[Figure, ...]:
     """What a gravity tank's head drives, against what full load takes."""
-    head = check("head", "length", _number(values, "head_m"), -5.0, 5.0)
-    highest = check("highest surface", "length", _number(values, "highest_m", head), -5.0, 5.0)
-    bore, length = _number(values, "bore_m"), _number(values, "length_m")
-    k = _number(values, "k", 8.0)
-    rated = check("running rating", "power", _number(values, "running_w"), 100.0, 50e3)
+    head = check("head", "length", number(values, "head_m"), -5.0, 5.0)
+    highest = check("highest surface", "length", number(values, "highest_m", head), -5.0, 5.0)
+    bore, length = number(values, "bore_m"), number(values, "length_m")
+    k = number(values, "k", 8.0)
+    rated = check("running rating", "power", number(values, "running_w"), 100.0, 50e3)
     need = rated / 0.17 / (GASOLINE_E10.lhv_j_kg * GASOLINE_E10.density_kg_m3)
     flow = hose.gravity_flow(head, bore, length, k)
     inputs = (
-        _row("lowest usable surface above the bowl", head, "length"),
-        _row("bore", bore, "small_length"),
-        _row("length", length, "length"),
-        _row("loss coefficient: filter, coupler, valve", k, "ratio"),
+        row("lowest usable surface above the bowl", head, "length"),
+        row("bore", bore, "small_length"),
+        row("length", length, "length"),
+        row("loss coefficient: filter, coupler, valve", k, "ratio"),
     )
-    needs = (_row("running rating", rated, "power"),
-             _row("full-load efficiency", 0.17, "share", Origin.ASSUMED))  # fmt: skip
+    needs = (row("running rating", rated, "power"),
+             row("full-load efficiency", 0.17, "share", Origin.ASSUMED))  # fmt: skip
     margin = flow / need
     floats = GASOLINE_E10.density_kg_m3 * hose.GRAVITY * max(0.0, highest)
     high = highest > hose.NEEDLE_HEAD_M
@@ -274,13 +289,13 @@ def gravity_feed(values: Values) -> tuple[Figure, ...]:
                notes=() if margin >= 2 else ("not enough: raise the tank or the bore",)),
         Figure("feed.needle", "presses on the float needle", floats, "pressure",
                hose.GRAVITY_FEED, exact(floats),
-               (_row("highest surface above the bowl", highest, "length"),),
+               (row("highest surface above the bowl", highest, "length"),),
                rounding=Rounding.UP,
                notes=("over 0.6 m: the needle may not hold; lower the tank",) if high else ()),
     )  # fmt: skip
 
 
-_GAS_OPTIONS = (("propane", "propane"), ("natural_gas", "natural gas"), ("biogas", "biogas 60 %"))
+GAS_OPTIONS = (("propane", "propane"), ("natural_gas", "natural gas"), ("biogas", "biogas 60 %"))
 _BORE = AnswerField("bore_m", "Bore", "small_length", 9.525e-3, "3/8 in")
 _RUNNING = AnswerField("running_w", "Running rating", "power", 5000.0, "5000 W")
 
@@ -305,7 +320,7 @@ _ALL = (
         "load-screw-start", "Load screw", "Where to start a load screw before the sweep.",
         "A start, not a setting: sweep under load, then lock. Each site and gas has its own.",
         (
-            AnswerField("gas", "Gas", "choice", "propane", options=_GAS_OPTIONS),
+            AnswerField("gas", "Gas", "choice", "propane", options=GAS_OPTIONS),
             AnswerField("shaft_w", "Shaft power", "power", None, "", "from the rating"),
             _RUNNING,
         ),
@@ -315,8 +330,8 @@ _ALL = (
         "gas-change", "Gas change", "How much more or less another gas wants of the metering.",
         "Verify on the other gas; biogas is usually beyond screw and hose.",
         (
-            AnswerField("before", "From", "choice", "propane", options=_GAS_OPTIONS),
-            AnswerField("after", "To", "choice", "natural_gas", options=_GAS_OPTIONS),
+            AnswerField("before", "From", "choice", "propane", options=GAS_OPTIONS),
+            AnswerField("after", "To", "choice", "natural_gas", options=GAS_OPTIONS),
             AnswerField("turns", "Screw set at", "turns", 2.0, "2 turns"),
         ),
         gas_change,
@@ -325,7 +340,7 @@ _ALL = (
         "coupler-loss", "Hose and coupler", "What a gas hose and its coupler drop at full load.",
         "Above ½ psi only factory-made hose of its class; never a field clamp there.",
         (
-            AnswerField("gas", "Gas", "choice", "natural_gas", options=_GAS_OPTIONS),
+            AnswerField("gas", "Gas", "choice", "natural_gas", options=GAS_OPTIONS),
             AnswerField("heat_w", "Demand (HHV)", "heat_rate", 38098.7, "130000 BTU/h"),
             _BORE,
             AnswerField("length_m", "Length", "length", 3.0, "3 m"),

@@ -11,12 +11,13 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
 from gentle_ember.core import quick
-from gentle_ember.core.answers import ANSWERS, FIELD_OF
+from gentle_ember.core.answers import FIELD_OF
 from gentle_ember.core.errors import QuantityError
 from gentle_ember.core.figure import Figure, Input, Method, exact
 from gentle_ember.core.fuels import NATURAL_GAS_HHV_J_M3, PROPANE, biogas, natural_gas
 from gentle_ember.core.job import Job
 from gentle_ember.core.pipe import NOMINAL_M, pipe_gas
+from gentle_ember.core.proof_answers import ANSWERS
 from gentle_ember.core.quantities import KINDS
 from gentle_ember.core.sections.cylinder import answer, helps
 from gentle_ember.core.sections.pipe import PipeCase, pipe_answer

@@ -95,5 +95,8 @@ export const QUICK = [
   { name: 'joint-finder', title: 'Joint finder' },
   { name: 'coupler-loss', title: 'Hose and coupler' },
   { name: 'gravity-feed', title: 'Gravity feed' },
+  { name: 'leak-decay', title: 'Leak by decay' },
+  { name: 'jet', title: 'Main jet' },
+  { name: 'orifice', title: 'Gas orifice' },
   { name: 'convert', title: 'Convert' }
 ] as const;
