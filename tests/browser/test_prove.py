@@ -100,3 +100,47 @@ def test_a_finished_gas_shows_where_it_was_locked_and_what_was_looked_at(shop):
     expect(page.get_by_role("textbox", name="Locked at, turns")).to_have_value("3.60 turns")
     page.locator('[data-look="idle"]').get_by_role("button", name="Not good").click()
     expect(page.locator('nav a[href$="/first_start"]').first).to_contain_text("to settle")
+
+
+def test_a_leak_is_found_mended_soaped_again_and_the_test_signed_off(either):
+    be(either)
+    either.open(CHOIR, "prove_tight/leaks")
+    page = either.page
+    joint = page.locator('[data-joint][data-state="tight"]').nth(2)
+    key = joint.get_attribute("data-joint")
+    row = page.locator(f'[data-joint="{key}"]')
+    row.get_by_role("button", name="Foam").click()
+    expect(row).to_contain_text("Shut, make it anew")
+    route = page.locator('nav a[href$="/prove_tight"]').first
+    expect(route).to_contain_text("stop")
+    page.get_by_role("textbox", name="What was done about it").fill("New tape, two threads bare.")
+    page.get_by_role("textbox", name="What was done about it").press("Tab")
+    page.goto(page.url.replace("prove_tight/leaks", "first_start/metering"))
+    expect(page.locator("[data-not-tight]")).to_contain_text("No start on natural gas")
+    page.get_by_role("link", name="Leak test").last.click()
+    row.get_by_role("button", name="Film holds").click()
+    expect(row).to_have_attribute("data-state", "tight")
+    expect(row).to_contain_text("New tape, two threads bare.")
+    expect(route).not_to_contain_text("stop")
+    page.get_by_role("button", name="It grows").click()
+    expect(page.locator('[data-lock-up="grows"]')).to_contain_text("source shut")
+    expect(route).to_contain_text("stop")
+    page.get_by_role("button", name="Stands still").click()
+    expect(page.get_by_text("proven tight")).to_be_visible()
+
+
+def test_a_decay_in_a_cooling_line_tells_nothing(shop):
+    be(shop)
+    shop.open(CHOIR, "prove_tight/leaks")
+    page = shop.page
+    expect(page.locator('[data-decay="tight"]')).to_be_visible()
+    low = "proof.zones.natural_gas-low"
+    shop.fill(f"{low}.before_k", "20 °C")
+    shop.fill(f"{low}.after_k", "18.5 °C")
+    expect(page.locator('[data-decay="inconclusive"]')).to_contain_text("warmed or cooled")
+    shop.fill(f"{low}.after_k", "20 °C")
+    shop.fill(f"{low}.after", "5.5 in wc")
+    expect(page.locator('[data-decay="leaks"]')).to_contain_text("It leaks.")
+    shop.field(f"{low}.seconds").fill("5 s")
+    shop.field(f"{low}.seconds").press("Enter")
+    expect(shop.says(f"{low}.seconds")).to_contain_text("least")

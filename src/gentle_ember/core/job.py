@@ -14,6 +14,7 @@ from gentle_ember.core.marks.records import Mount
 from gentle_ember.core.metering.records import Metering
 from gentle_ember.core.output import School
 from gentle_ember.core.part import Part
+from gentle_ember.core.prove.records import Proof
 from gentle_ember.core.site import Site
 from gentle_ember.core.trains import Train
 
@@ -203,6 +204,7 @@ class Job(Model):
     marks: Annotated[dict[Key, Mount], Field(max_length=12)] = {}
     """Faces parts are mounted on."""
     fit: Fit = Fit()
+    proof: Proof = Proof()
     metering: Annotated[dict[Key, Metering], Field(max_length=24)] = {}
     """By site and gas, as in `s1-propane`: each site's pressure differs."""
     schools: Schools = Schools()

@@ -16,6 +16,7 @@ from gentle_ember.core.job import Job, Stage, StageState
 from gentle_ember.core.marks.mount import MountPlan, plan_mount
 from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case
+from gentle_ember.core.prove.tight import GasProof, proof_cautions, proof_items, proofs
 from gentle_ember.core.readiness import Item, readiness
 from gentle_ember.core.route import Question, RouteStage, questions, route
 from gentle_ember.core.sections.fuel_path import (
@@ -131,6 +132,11 @@ class Plan:
         return sheet(case)
 
     @cached_property
+    def proofs(self) -> tuple[GasProof, ...]:
+        """Every train, as far as it is proven tight."""
+        return proofs(self.job, self.fit)
+
+    @cached_property
     def metering(self) -> tuple[GasMetering, ...]:
         """Every gas on this site: where to start, the sweep judged, what is proven."""
         outputs = self.output.fuels if self.output else ()
@@ -160,6 +166,7 @@ class Plan:
             *readiness(self.job, asked, self.tasks, chosen, connections, orders),
             *fitted,
             *find_items(self.job),
+            *proof_items(self.proofs),
             *metering_items(self.metering),
         )
 
@@ -179,6 +186,7 @@ class Plan:
             *train_cautions(self.fuel_path),
             *mount_cautions(self.mounts),
             *fit_cautions(self.job),
+            *proof_cautions(self.proofs),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 

@@ -9,6 +9,7 @@ from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
 from gentle_ember.demo.fits import FITS
 from gentle_ember.demo.meterings import METERINGS
+from gentle_ember.demo.proofs import PROOFS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
 from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
@@ -58,6 +59,10 @@ def seed(data: Path) -> int:
                 write(step)
             if ticked := fitted.ticked(jobs.get(stored.id).job, jobs.catalog):
                 write(ticked)
+        proven = PROOFS.get(demo.key)
+        if proven is not None:
+            for step in proven.steps(jobs.get(stored.id).job, jobs.catalog):
+                write(step)
         for metered in METERINGS.get(demo.key, ()):
             for step in metered.steps():
                 write(step)

@@ -22,6 +22,7 @@ from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import Job
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
+from gentle_ember.core.prove.records import Proof
 from gentle_ember.core.route import sign_off_stops
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
@@ -251,6 +252,7 @@ class JobStore:
                 "arrived": {},
                 "fit": Fit(),
                 "metering": {},
+                "proof": Proof(),
                 "archived": False,
             }
         )

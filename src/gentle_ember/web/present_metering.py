@@ -23,7 +23,8 @@ PATTERN = {"propane": "P", "natural_gas": "N", "biogas": "B"}
 
 def metering(planned: Plan) -> list[Json]:
     """Every gas of the job on the site looked at."""
-    return [_gas(one) for one in planned.metering]
+    left = {one.fuel: list(one.left) for one in planned.proofs}
+    return [_gas(one, left.get(str(one.fuel), [])) for one in planned.metering]
 
 
 def turns(value: float) -> str:
@@ -35,7 +36,7 @@ def _maybe(one: Any) -> Json | None:
     return None if one is None else figure(one)
 
 
-def _gas(one: GasMetering) -> Json:
+def _gas(one: GasMetering, left: list[str]) -> Json:
     record, verdict = one.record, one.verdict
     kind = KINDS_OF[record.signal]
     ahead, cannot = verdict.next, verdict.why
@@ -59,6 +60,7 @@ def _gas(one: GasMetering) -> Json:
         "locked_turns": record.locked.value if record.locked else None,
         "simulated": one.simulated, "proven": one.proven,
         "looks": [_look(one, key) for key in one.wanted_checks],
+        "not_tight": left,
     }  # fmt: skip
 
 

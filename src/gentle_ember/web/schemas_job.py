@@ -21,6 +21,7 @@ from gentle_ember.web.schemas_catalog import BillOut
 from gentle_ember.web.schemas_fit import FitOut, MarksOut
 from gentle_ember.web.schemas_metering import MeteringOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
+from gentle_ember.web.schemas_prove import GasProofOut
 
 
 class OptionOut(BaseModel):
@@ -277,6 +278,7 @@ class SnapshotOut(BaseModel):
     fit: FitOut | None
     marks: MarksOut | None
     metering: list[MeteringOut] | None
+    proofs: list[GasProofOut] | None
 
 
 class OfferOut(BaseModel):

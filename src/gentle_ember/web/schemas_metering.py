@@ -91,6 +91,8 @@ class MeteringOut(BaseModel):
     simulated: bool
     proven: bool
     looks: list[LookOut]
+    not_tight: list[str]
+    """What is left to be proven tight before any start on it."""
 
 
 class BenchPath(Request):

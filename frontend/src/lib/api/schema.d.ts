@@ -2398,6 +2398,33 @@ export interface components {
             nominal: string | null;
         };
         /**
+         * GasProofOut
+         * @description One fuel's train, as far as it is proven tight.
+         */
+        GasProofOut: {
+            /** Fuel */
+            fuel: string;
+            /** Left */
+            left: string[];
+            /** Letter */
+            letter: string;
+            /**
+             * Lock Up
+             * @enum {string}
+             */
+            lock_up: "" | "still" | "grows";
+            /** Lock Up By */
+            lock_up_by: string;
+            /** Locks */
+            locks: boolean;
+            /** Name */
+            name: string;
+            /** Tight */
+            tight: boolean;
+            /** Zones */
+            zones: components["schemas"]["ZoneProofOut"][];
+        };
+        /**
          * GeneratorSet
          * @description The machine: identity, ratings with their conditions, engine, alternator, carburetor.
          */
@@ -2973,6 +3000,14 @@ export interface components {
             };
             /**
              * @default {
+             *       "lock_up": {},
+             *       "soaped": {},
+             *       "zones": {}
+             *     }
+             */
+            proof: components["schemas"]["Proof"];
+            /**
+             * @default {
              *       "air": "field_rule",
              *       "fuel": "field_rule"
              *     }
@@ -3172,6 +3207,41 @@ export interface components {
             torque_nm: number | null;
             /** Why */
             why: string;
+        };
+        /**
+         * JointProofOut
+         * @description A joint with every look at it.
+         */
+        JointProofOut: {
+            /** By */
+            by: string;
+            /** Fitter */
+            fitter: boolean;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Looks */
+            looks: components["schemas"]["SoapedOut"][];
+            /** Made */
+            made: boolean;
+            /** On Day */
+            on_day: boolean;
+            /** Record */
+            record: string;
+            /** Seal */
+            seal: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "leaks" | "tight" | "void" | "fitter";
+            /** Subject */
+            subject: string;
+            /** Title */
+            title: string;
+            /** Void */
+            void: string;
         };
         /**
          * JointStateOut
@@ -3497,6 +3567,33 @@ export interface components {
             planned: components["schemas"]["Fact"] | null;
         };
         /**
+         * LockUp
+         * @description Inlet live, engine stopped: whether a film over the demand regulator's outlet grows.
+         */
+        LockUp: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "still" | "grows";
+        };
+        /**
          * LogEntryOut
          * @description One write of the job's log.
          */
@@ -3668,6 +3765,8 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextOut"] | null;
+            /** Not Tight */
+            not_tight: string[];
             /** Proven */
             proven: boolean;
             /** Readings */
@@ -4602,6 +4701,33 @@ export interface components {
             vent: components["schemas"]["FigureOut"];
         };
         /**
+         * Proof
+         * @description Everything kept of proving tight.
+         */
+        Proof: {
+            /**
+             * Lock Up
+             * @default {}
+             */
+            lock_up: {
+                [key: string]: components["schemas"]["LockUp"];
+            };
+            /**
+             * Soaped
+             * @default {}
+             */
+            soaped: {
+                [key: string]: components["schemas"]["Soaped"];
+            };
+            /**
+             * Zones
+             * @default {}
+             */
+            zones: {
+                [key: string]: components["schemas"]["ZoneTest"];
+            };
+        };
+        /**
          * ProposalOut
          * @description A train to take or leave.
          */
@@ -5295,6 +5421,8 @@ export interface components {
             path: components["schemas"]["FuelPathOut"] | null;
             /** Preview */
             preview: boolean;
+            /** Proofs */
+            proofs: components["schemas"]["GasProofOut"][] | null;
             /** Questions */
             questions: components["schemas"]["QuestionOut"][];
             /** Ready */
@@ -5316,6 +5444,57 @@ export interface components {
             /** Updated At */
             updated_at: string;
             walk: components["schemas"]["WalkOut"] | null;
+        };
+        /**
+         * Soaped
+         * @description A joint looked at once: what the film did, and what was done about it.
+         */
+        Soaped: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Found
+             * @default holds
+             * @enum {string}
+             */
+            found: "holds" | "bubbles" | "foam";
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Repair
+             * @default
+             */
+            repair: string;
+        };
+        /**
+         * SoapedOut
+         * @description A look at a joint.
+         */
+        SoapedOut: {
+            /** By */
+            by: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "holds" | "bubbles" | "foam";
+            /** Key */
+            key: string;
+            /** On */
+            on: string;
+            /** Repair */
+            repair: string;
         };
         /**
          * Solve
@@ -5808,7 +5987,7 @@ export interface components {
              * @default soap
              * @enum {string}
              */
-            how: "soap" | "decay" | "vacuum";
+            how: "soap" | "decay" | "vacuum" | "drip";
             /**
              * Of
              * @default
@@ -6183,6 +6362,65 @@ export interface components {
             /** Name */
             name: string;
             us: components["schemas"]["ScaleOut"];
+        };
+        /**
+         * ZoneProofOut
+         * @description A zone of a train.
+         */
+        ZoneProofOut: {
+            /** Begun */
+            begun: boolean;
+            /** Can Decay */
+            can_decay: boolean;
+            drop: components["schemas"]["FigureOut"] | null;
+            /** How */
+            how: string;
+            /** Joints */
+            joints: components["schemas"]["JointProofOut"][];
+            /** Key */
+            key: string;
+            leak: components["schemas"]["FigureOut"] | null;
+            /** Name */
+            name: string;
+            /**
+             * Tells
+             * @enum {string}
+             */
+            tells: "" | "tight" | "leaks" | "inconclusive";
+            /** Why */
+            why: string;
+        };
+        /**
+         * ZoneTest
+         * @description A zone's decay, where one is made: what was shut in, read before and after.
+         */
+        ZoneTest: {
+            /** @default null */
+            after: components["schemas"]["Fact"] | null;
+            /** @default null */
+            after_k: components["schemas"]["Fact"] | null;
+            /** @default null */
+            allowed: components["schemas"]["Fact"] | null;
+            /** @default null */
+            barometer: components["schemas"]["Fact"] | null;
+            /** @default null */
+            before: components["schemas"]["Fact"] | null;
+            /** @default null */
+            before_k: components["schemas"]["Fact"] | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default null */
+            seconds: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volume: components["schemas"]["Fact"] | null;
         };
     };
     responses: never;

@@ -121,7 +121,7 @@ class Tight(Model):
     """A joint's leak pass: how, by whom, and what the joint was then."""
 
     passed: bool = False
-    how: Literal["soap", "decay", "vacuum"] = "soap"
+    how: Literal["soap", "decay", "vacuum", "drip"] = "soap"
     by: Name = ""
     on: Stamp = ""
     of: Annotated[str, StringConstraints(max_length=200)] = ""

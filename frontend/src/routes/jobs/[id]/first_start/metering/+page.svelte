@@ -148,6 +148,12 @@
     Load test.
   </p>
 {:else}
+  {#if gas.not_tight.length}
+    <p class="stop" role="alert" data-not-tight>
+      <b>No start on {gas.name}:</b> not proven tight.
+      {gas.not_tight.join('; ')}. <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
+    </p>
+  {/if}
   {#if gas.screw}
     <div class="top">
       <div class="dial">
@@ -269,6 +275,15 @@
 {/if}
 
 <style>
+  .stop {
+    border-left: 4px solid var(--color-error);
+    background: var(--stop-tint);
+    padding: 0.4rem 0.7rem;
+    margin-bottom: 0.7rem;
+  }
+  .stop a {
+    text-decoration: underline;
+  }
   .gases {
     display: flex;
     flex-wrap: wrap;

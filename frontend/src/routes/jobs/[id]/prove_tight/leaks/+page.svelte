@@ -1,0 +1,122 @@
+<script lang="ts">
+  import { stamp } from '$lib/fit/sheet';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import DecayTest from '$lib/prove/DecayTest.svelte';
+  import JointLook from '$lib/prove/JointLook.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('proofs'));
+  let gases = $derived(job().now?.proofs ?? job().settled?.proofs ?? []);
+  let next = $derived(
+    gases
+      .flatMap((gas) => gas.zones.flatMap((zone) => zone.joints))
+      .find((one) => ['open', 'void', 'leaks'].includes(one.state) && (one.made || one.on_day))
+  );
+
+  function lockUp(fuel: string, state: 'still' | 'grows') {
+    job().set(`proof.lock_up.${fuel}`, { state, by: prefs.who, on: stamp() });
+  }
+</script>
+
+<SheetHead
+  title="Leak test"
+  text="Outdoors, no flame, no spark. Source open, engine stopped, soap in the order of the flow."
+/>
+
+{#each gases as gas (gas.fuel)}
+  <section data-gas={gas.fuel}>
+    <h2>
+      {gas.name.charAt(0).toUpperCase() + gas.name.slice(1)}
+      {#if gas.tight}<span class="tight">proven tight</span>
+      {:else}<span class="quiet"
+          >{gas.left.join('; ')}{gas.fuel === 'gasoline'
+            ? ''
+            : '. No start on it until then.'}</span
+        >{/if}
+    </h2>
+    {#each gas.zones as zone (zone.key)}
+      <h3>{zone.name}</h3>
+      <p class="quiet">{zone.how}</p>
+      <ul>
+        {#each zone.joints as joint (joint.key)}
+          <JointLook {joint} gasoline={gas.fuel === 'gasoline'} next={joint.key === next?.key} />
+        {/each}
+      </ul>
+      {#if zone.can_decay}<DecayTest {zone} />{/if}
+    {/each}
+    {#if gas.locks}
+      <div class="lock" data-lock-up={gas.lock_up}>
+        <div>
+          <h3>Lock-up</h3>
+          <p class="quiet">
+            Inlet live, engine stopped: a soap film over the demand regulator's outlet must not
+            grow. One that grows passes gas into a standing engine.
+          </p>
+          {#if gas.lock_up === 'still'}<p class="tight">The film stood still, {gas.lock_up_by}.</p>
+          {:else if gas.lock_up === 'grows'}<p class="stop">
+              It grew: source shut. Dirt on its seat, inlet pressure too high, or the regulator is
+              done.
+            </p>{/if}
+        </div>
+        <div class="acts" role="group" aria-label={`Lock-up, ${gas.name}`}>
+          <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'still')}>Stands still</button>
+          <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'grows')}>It grows</button>
+        </div>
+      </div>
+    {/if}
+  </section>
+{:else}
+  <p class="quiet">
+    No train yet: work it out under Fuel path, then every joint of it stands here.
+  </p>
+{/each}
+
+<style>
+  section {
+    margin-bottom: 1.4rem;
+  }
+  h2 {
+    font-weight: 700;
+    font-size: 1.1rem;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 0.8rem;
+    align-items: baseline;
+  }
+  h2 span {
+    font-size: 0.92rem;
+    font-weight: 500;
+  }
+  h3 {
+    font-weight: 650;
+    margin-top: 0.7rem;
+  }
+  .tight {
+    color: var(--color-success);
+    font-weight: 650;
+  }
+  .stop {
+    color: var(--color-error);
+    font-weight: 650;
+  }
+  .lock {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1rem;
+    align-items: center;
+    justify-content: space-between;
+    border-top: 1px solid var(--rule);
+    margin-top: 0.5rem;
+  }
+  .lock > div:first-child {
+    flex: 1;
+    min-width: 15rem;
+    max-width: 46rem;
+  }
+  .acts {
+    display: flex;
+    gap: 0.3rem;
+  }
+</style>

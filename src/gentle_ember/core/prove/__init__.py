@@ -1,0 +1,1 @@
+"""Proving tight: zones, soap joint by joint, decay, lock-up."""

@@ -1,0 +1,65 @@
+"""How the demo's trains were proven tight: every joint soaped, one leak found and mended."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.fit.sheet import joint_key
+from gentle_ember.core.job import Job
+from gentle_ember.core.plan import plan
+from gentle_ember.demo.steps import Step, measured
+
+
+@dataclass(frozen=True, slots=True)
+class DemoProof:
+    """Who soaped on which day, which joint (counted) leaked first, and the decay's readings."""
+
+    by: str
+    day: str
+    leaked: int = -1
+    decay: tuple[str, str, str, str] | None = None
+    """Volume, pressure before and after, time."""
+
+    def steps(self, job: Job, catalog: Catalog) -> Iterator[dict[str, Step]]:
+        """As changes: what was found, then what was passed."""
+        for proof in plan(job, catalog).proofs:
+            soaped: dict[str, Any] = {}
+            tight: dict[str, Any] = {}
+            joints = [one for zone in proof.zones for one in zone.joints]
+            for number, one in enumerate(joints):
+                state = one.state
+                if state.joint.fitter:
+                    continue
+                on = f"{self.day}T13:{number:02d}:00Z"
+                look = {"joint": state.joint.key, "by": self.by, "on": on}
+                key = f"{proof.fuel}-{number:02d}".replace("_", "-")
+                if number == self.leaked:
+                    soaped[f"proof.soaped.{key}a"] = {
+                        **look, "found": "bubbles",
+                        "repair": "Half a turn more, then made anew: dirt in the thread.",
+                    }  # fmt: skip
+                soaped[f"proof.soaped.{key}b"] = {**look, "found": "holds"}
+                tight[f"fit.tight.{joint_key(state.joint.key)}"] = {
+                    "passed": True, "how": "soap", "by": self.by, "on": on, "of": state.subject,
+                }  # fmt: skip
+            still = {"state": "still", "by": self.by, "on": f"{self.day}T13:50:00Z"}
+            locked = {f"proof.lock_up.{proof.fuel}": still} if proof.locks else {}
+            yield {**soaped, **tight, **locked}
+            low = f"{proof.fuel}-low"
+            if self.decay and any(zone.key == low for zone in proof.zones):
+                volume, before, after, seconds = self.decay
+                at = f"proof.zones.{low}"
+                yield {
+                    at: {"by": self.by}, f"{at}.volume": measured(volume),
+                    f"{at}.before": measured(before), f"{at}.after": measured(after),
+                    f"{at}.seconds": measured(seconds),
+                }  # fmt: skip
+
+
+PROOFS: dict[str, DemoProof] = {
+    "stars": DemoProof("Odo Marlin", "2026-11-18"),
+    "choir": DemoProof("Runa Kestle", "2026-10-20", 6, ("2 L", "7 in wc", "6.95 in wc", "15 min")),
+}

@@ -1,0 +1,64 @@
+"""The leak test as JSON."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from gentle_ember.core.fit.sheet import joint_key
+from gentle_ember.core.joints import SEALING
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.prove.tight import GasProof, JointProof, ZoneProof
+from gentle_ember.web.present import figure
+
+Json = dict[str, Any]
+LETTERS = {"propane": "P", "natural_gas": "N", "biogas": "B", "gasoline": "G"}
+
+
+def proofs(planned: Plan) -> list[Json]:
+    """Every train, as far as it is proven tight."""
+    return [_gas(planned, one) for one in planned.proofs]
+
+
+def _gas(planned: Plan, one: GasProof) -> Json:
+    begun = planned.job.proof.zones
+    return {
+        "fuel": one.fuel, "name": one.name, "letter": LETTERS.get(one.fuel, "?"),
+        "tight": one.tight, "left": list(one.left),
+        "zones": [_zone(zone, begun=zone.key in begun) for zone in one.zones],
+        "locks": one.locks, "lock_up": one.lock_up.state, "lock_up_by": one.lock_up.by,
+    }  # fmt: skip
+
+
+def _zone(one: ZoneProof, *, begun: bool) -> Json:
+    found = one.decay
+    return {
+        "key": one.key, "name": one.name, "how": one.how,
+        "joints": [_joint(joint) for joint in one.joints],
+        "can_decay": one.can_decay, "begun": begun,
+        "drop": figure(found.drop) if found else None,
+        "leak": figure(found.leak) if found else None,
+        "tells": str(found.tells) if found else "", "why": found.why if found else "",
+    }  # fmt: skip
+
+
+def _joint(one: JointProof) -> Json:
+    state = one.state
+    at, seal = state.joint, SEALING[state.joint.seal]
+    stands = "open"
+    if one.leaks:
+        stands = "leaks"
+    elif at.fitter:
+        stands = "fitter"
+    elif state.passed:
+        stands = "tight"
+    elif state.void:
+        stands = "void"
+    return {
+        "key": at.key, "record": joint_key(at.key), "title": at.title, "letter": seal.letter,
+        "seal": seal.name, "made": state.made, "fitter": at.fitter, "on_day": at.on_day,
+        "state": stands, "void": state.void, "by": state.tight.by, "subject": state.subject,
+        "looks": [
+            {"key": key, "found": look.found, "repair": look.repair, "by": look.by, "on": look.on}
+            for key, look in one.looks
+        ],
+    }  # fmt: skip

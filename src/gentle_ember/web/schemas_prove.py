@@ -1,0 +1,68 @@
+"""The leak test as it is answered."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from gentle_ember.web.schemas import FigureOut
+
+
+class SoapedOut(BaseModel):
+    """A look at a joint."""
+
+    key: str
+    found: Literal["holds", "bubbles", "foam"]
+    repair: str
+    by: str
+    on: str
+
+
+class JointProofOut(BaseModel):
+    """A joint with every look at it."""
+
+    key: str
+    record: str
+    """Its key where a pass is kept."""
+    title: str
+    letter: str
+    seal: str
+    made: bool
+    fitter: bool
+    on_day: bool
+    state: Literal["open", "leaks", "tight", "void", "fitter"]
+    void: str
+    by: str
+    subject: str
+    looks: list[SoapedOut]
+
+
+class ZoneProofOut(BaseModel):
+    """A zone of a train."""
+
+    key: str
+    name: str
+    how: str
+    joints: list[JointProofOut]
+    can_decay: bool
+    begun: bool
+    """Whether a decay is kept for it."""
+    drop: FigureOut | None
+    leak: FigureOut | None
+    tells: Literal["", "tight", "leaks", "inconclusive"]
+    why: str
+
+
+class GasProofOut(BaseModel):
+    """One fuel's train, as far as it is proven tight."""
+
+    fuel: str
+    name: str
+    letter: str
+    tight: bool
+    left: list[str]
+    zones: list[ZoneProofOut]
+    locks: bool
+    lock_up: Literal["", "still", "grows"]
+    lock_up_by: str
