@@ -22,7 +22,6 @@ PAPER, LAMP = "paper", "lamp"
 SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "board": ("", "", DESK, PAPER),
     "set": ("Lambing clinic trailer", "intake/set", DESK, PAPER),
-    "machine": ("Lambing clinic trailer", "intake/machine", DESK, PAPER),
     "walk-round": ("Clock-tower restorer's old set", "intake/walk", DESK, PAPER),
     "sketch": ("Cinema tent beside the parish hall", "intake/sketch", DESK, PAPER),
     "compare": ("Lambing clinic trailer", "method/compare", DESK, PAPER),
@@ -36,8 +35,9 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "bench": ("Lambing clinic trailer", "fit/bench", DESK, PAPER),
     "bench-phone": ("Tool library's big twin", "fit/bench", PHONE, PAPER),
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
-    "output-lamp": ("Tool library's big twin", "method/output", DESK, LAMP),
-    "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, PAPER),
+    "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),
+    "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
+    "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, LAMP),
     "quick-gas-pipe": ("", "quick/gas-pipe", DESK, PAPER),
 }
 

@@ -33,6 +33,7 @@ from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.store.log import now
 from gentle_ember.store.models import JobRow
 from tests.core.sets import asked, job_of
+from tests.instruments.sweeps import START, bench, started, swept
 from tests.serving import Server
 
 
@@ -212,3 +213,12 @@ def test_a_ladder_at_four_loads_and_two_gases():
 
     taken = undisturbed_s(lambda: [ladder(*row) for row in rows])
     say("ladder, four loads and two gases", taken * 1e3, 15, "ms")
+
+
+def test_a_bench_step_and_an_automatic_sweep():
+    """A step of 0.1 s within 0.2 ms, a whole sweep within 200 ms."""
+    one = bench("frame", seed=4)
+    started(one, 1.4)
+    say("bench step", undisturbed_s(one.step, 400) * 1e3, 0.2, "ms")
+    say("automatic sweep", undisturbed_s(lambda: swept(bench("frame", seed=4), START), 8) * 1e3,
+        200, "ms")  # fmt: skip

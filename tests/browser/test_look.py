@@ -30,6 +30,9 @@ PAGES = [
     "fit/map",
     "fit/joints",
     "fit/record",
+    "prove_tight/leaks",
+    "first_start/start",
+    "first_start/metering",
 ]
 QUICK = [
     "derate",

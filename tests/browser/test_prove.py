@@ -144,3 +144,30 @@ def test_a_decay_in_a_cooling_line_tells_nothing(shop):
     shop.field(f"{low}.seconds").fill("5 s")
     shop.field(f"{low}.seconds").press("Enter")
     expect(shop.says(f"{low}.seconds")).to_contain_text("least")
+
+
+def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
+    be(either)
+    either.open("Star-party hut", "first_start/start")
+    page = either.page
+    expect(page.locator("[data-look]").first).to_be_visible()
+    expect(page.get_by_role("button", name="Note the attempt")).to_be_hidden()
+    gate = page.get_by_role("region", name="Start gate").locator("[data-look]")
+    for row in range(gate.count()):
+        gate.nth(row).get_by_role("checkbox").check()
+        expect(gate.nth(row)).to_have_attribute("data-state", "good")
+    page.get_by_label("Choke", exact=True).select_option("shut")
+    page.get_by_role("button", name="Note the attempt").click()
+    expect(page.locator("[data-advice]")).to_contain_text("Open the choke")
+    page.get_by_label("Choke", exact=True).select_option("open")
+    page.get_by_label("Primer presses").fill("6")
+    page.get_by_role("button", name="Note the attempt").click()
+    expect(page.locator("[data-advice]")).to_contain_text(re.compile(r"Wait (29|30):"))
+    page.get_by_label("What it did").select_option("runs")
+    page.get_by_role("button", name="Note the attempt").click()
+    expect(page.locator("[data-advice]")).to_be_hidden()
+    proof = page.locator('[data-look="proof"]')
+    proof.get_by_role("button", name="Not good").click()
+    expect(proof).to_have_attribute("data-state", "bad")
+    proof.get_by_role("checkbox").check()
+    expect(proof).to_have_attribute("data-state", "good")

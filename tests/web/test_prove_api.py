@@ -66,3 +66,20 @@ def test_a_leak_stops_the_job_until_soaped_again_and_a_remade_joint_is_open(demo
     again = next(one for one in joints_of(gas_of(demo_client, job)) if one["key"] == joint["key"])
     assert again["state"] == "void"
     assert not gas_of(demo_client, job)["tight"]
+
+
+def test_an_attempt_on_a_gas_not_proven_or_with_its_gate_open_is_refused(demo_client):
+    for title, says in (("Lambing", "not proven tight"), ("Star-party", "start gate open")):
+        job = ids(demo_client)[title]
+        refused = change(demo_client, job, "starts.propane", {"attempts": {"a1": {}}})
+        assert refused.status_code == 422
+        assert says in refused.json["errors"][0]["message"]
+    looks = show(demo_client, job, "starts")["starts"][0]["looks"]
+    looked = {one["key"]: {"state": "good"} for one in looks if one["when"] == "before"}
+    log = {"looked": looked, "attempts": {"a1": {"result": "runs"}}}
+    assert change(demo_client, job, "starts.propane", log).status_code == 200
+    start = show(demo_client, job, "starts")["starts"][0]
+    assert start["ran"]
+    assert start["gate_left"] == 0
+    left = json.dumps(show(demo_client, job)["ready"])
+    assert "things not proven" in left

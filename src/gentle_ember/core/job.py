@@ -16,6 +16,7 @@ from gentle_ember.core.output import School
 from gentle_ember.core.part import Part
 from gentle_ember.core.prove.records import Proof
 from gentle_ember.core.site import Site
+from gentle_ember.core.start.records import StartLog
 from gentle_ember.core.trains import Train
 
 
@@ -205,6 +206,8 @@ class Job(Model):
     """Faces parts are mounted on."""
     fit: Fit = Fit()
     proof: Proof = Proof()
+    starts: Annotated[dict[Key, StartLog], Field(max_length=8)] = {}
+    """First starts, by fuel."""
     metering: Annotated[dict[Key, Metering], Field(max_length=24)] = {}
     """By site and gas, as in `s1-propane`: each site's pressure differs."""
     schools: Schools = Schools()

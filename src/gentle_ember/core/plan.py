@@ -33,6 +33,7 @@ from gentle_ember.core.sections.runs import RunsSection, runs_section
 from gentle_ember.core.sections.states import StatesSection, states_section
 from gentle_ember.core.site import Site
 from gentle_ember.core.sketch import Measure, measures
+from gentle_ember.core.start.section import FuelStart, start_items, starts
 from gentle_ember.core.train.bom import Bill, Source, bill
 from gentle_ember.core.trains import AS_FOUND
 
@@ -137,6 +138,12 @@ class Plan:
         return proofs(self.job, self.fit)
 
     @cached_property
+    def starts(self) -> tuple[FuelStart, ...]:
+        """Every train's first start: its gate, its attempts, its proof."""
+        trains = {name: one for name, one in self.fuel_path.items() if name != AS_FOUND}
+        return starts(self.job, trains)
+
+    @cached_property
     def metering(self) -> tuple[GasMetering, ...]:
         """Every gas on this site: where to start, the sweep judged, what is proven."""
         outputs = self.output.fuels if self.output else ()
@@ -167,6 +174,7 @@ class Plan:
             *fitted,
             *find_items(self.job),
             *proof_items(self.proofs),
+            *start_items(self.starts),
             *metering_items(self.metering),
         )
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
+from gentle_ember.core.job import Job
 from gentle_ember.demo.fits import FITS
-from gentle_ember.demo.meterings import METERINGS
+from gentle_ember.demo.meterings import METERINGS, STARTS
 from gentle_ember.demo.proofs import PROOFS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
 from gentle_ember.demo.steps import Step
@@ -16,7 +18,7 @@ from gentle_ember.demo.trains import TRAINS
 from gentle_ember.demo.walks import WALKS
 from gentle_ember.store import people
 from gentle_ember.store.database import migrate, open_engine
-from gentle_ember.store.jobs import open_jobs
+from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.store.wanted import Wanted, read_changes
 
 FIRST: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
@@ -51,23 +53,31 @@ def seed(data: Path) -> int:
 
         for step in steps:
             write(step)
-        for train in TRAINS.get(demo.key, ()):
-            write(train.step(jobs.get(stored.id).job, jobs.catalog))
-        fitted = FITS.get(demo.key)
-        if fitted is not None:
-            for step in fitted.steps(jobs.get(stored.id).job, jobs.catalog):
-                write(step)
-            if ticked := fitted.ticked(jobs.get(stored.id).job, jobs.catalog):
-                write(ticked)
-        proven = PROOFS.get(demo.key)
-        if proven is not None:
-            for step in proven.steps(jobs.get(stored.id).job, jobs.catalog):
-                write(step)
-        for metered in METERINGS.get(demo.key, ()):
-            for step in metered.steps():
-                write(step)
+        for step in _work(demo.key, jobs, stored.id):
+            write(step)
         write(last)
     return len(JOBS)
+
+
+def _work(key: str, jobs: JobStore, job_id: str) -> Iterator[dict[str, Step]]:
+    """What was done on the machine, each from the job as it stands by then."""
+
+    def now() -> Job:
+        return jobs.get(job_id).job
+
+    catalog = jobs.catalog
+    for train in TRAINS.get(key, ()):
+        yield train.step(now(), catalog)
+    if fitted := FITS.get(key):
+        yield from fitted.steps(now(), catalog)
+        if ticked := fitted.ticked(now(), catalog):
+            yield ticked
+    if proven := PROOFS.get(key):
+        yield from proven.steps(now(), catalog)
+    if started := STARTS.get(key):
+        yield started.step(now(), catalog)
+    for metered in METERINGS.get(key, ()):
+        yield from metered.steps()
 
 
 def _wanted(path: str, value: Step) -> Wanted:

@@ -6,6 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.job import Job
+from gentle_ember.core.plan import plan
 from gentle_ember.demo.steps import Step, measured
 
 
@@ -40,6 +43,33 @@ class DemoMetering:
         yield {f"{at}.locked": measured(self.locked), f"{at}.locked_by": self.by, **looked}
 
 
+@dataclass(frozen=True, slots=True)
+class DemoStart:
+    """A first start that ran at the second pull, everything looked at."""
+
+    by: str
+    day: str
+
+    def step(self, job: Job, catalog: Catalog) -> dict[str, Step]:
+        """As one change."""
+        return {
+            f"starts.{one.fuel}": {
+                "looked": {
+                    look.key: {"state": "good", "by": self.by, "on": f"{self.day}T13:55:00Z"}
+                    for look, _ in one.looks
+                },
+                "attempts": {
+                    "a1": {"presses": 1, "seconds": 1, "hiss": "heard", "result": "nothing",
+                           "by": self.by, "on": f"{self.day}T14:00:00Z"},
+                    "a2": {"presses": 2, "seconds": 2, "hiss": "heard", "result": "runs",
+                           "by": self.by, "on": f"{self.day}T14:02:00Z"},
+                },
+            }
+            for one in plan(job, catalog).starts
+        }  # fmt: skip
+
+
+STARTS: dict[str, DemoStart] = {"choir": DemoStart("Runa Kestle", "2026-10-21")}
 METERINGS: dict[str, tuple[DemoMetering, ...]] = {
     "choir": (
         DemoMetering(

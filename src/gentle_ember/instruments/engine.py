@@ -167,6 +167,8 @@ class Engine:
         self.lam = math.inf
         self.balance = Balance(0.0, 0.0, 0.0, 0.0, 0.0)
         self._held = 0.0
+        # Worked out once: they stand in every step.
+        self._indicated, self._friction_w = spec.indicated, spec.friction_w
 
     @property
     def running(self) -> bool:
@@ -301,7 +303,7 @@ class Engine:
         """Brake power now [W]; the balance is kept."""
         spec = self.spec
         pace = self.speed_hz / spec.speed_hz
-        friction = spec.friction_w * max(pace, 0.05) * (0.5 + 0.5 * pace)
+        friction = self._friction_w * max(pace, 0.05) * (0.5 + 0.5 * pace)
         gas_w = self.gas_kg_s * spec.gas.lhv_j_kg
         fuel_w = gas_w + self.gasoline_kg_s * spec.gasoline.lhv_j_kg
         if fuel_w <= 0 or not self.hands.switch_on:
@@ -313,7 +315,7 @@ class Engine:
             + self.gasoline_kg_s * spec.gasoline.air_fuel_ratio
         )
         burning = min(fuel_w, self.air_kg_s * energy_kg * burns(self.lam) * self._steady())
-        work = burning * spec.indicated
+        work = burning * self._indicated
         if self.speed_hz < STALL * spec.speed_hz and self.cranking_s <= 0:
             work = 0.0
         self.balance = Balance(fuel_w, work - friction, friction, burning - work, fuel_w - burning)

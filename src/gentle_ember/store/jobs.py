@@ -24,6 +24,7 @@ from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
 from gentle_ember.core.prove.records import Proof
 from gentle_ember.core.route import sign_off_stops
+from gentle_ember.core.start.section import attempt_stops
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
     FieldError,
@@ -200,6 +201,12 @@ class JobStore:
                 FieldError(f"fit.steps.{key}", text)
                 for key, text in tick_stops(before, planned.fit)
             ]
+        if after.starts != before.starts:
+            left = {one.fuel: one.left for one in planned.proofs}
+            faults += [
+                FieldError(f"starts.{fuel}", text)
+                for fuel, text in attempt_stops(before, planned.starts, left)
+            ]
         if faults:
             raise InvalidJobError(faults)
 
@@ -253,6 +260,7 @@ class JobStore:
                 "fit": Fit(),
                 "metering": {},
                 "proof": Proof(),
+                "starts": {},
                 "archived": False,
             }
         )

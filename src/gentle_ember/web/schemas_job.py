@@ -22,6 +22,7 @@ from gentle_ember.web.schemas_fit import FitOut, MarksOut
 from gentle_ember.web.schemas_metering import MeteringOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
 from gentle_ember.web.schemas_prove import GasProofOut
+from gentle_ember.web.schemas_start import FuelStartOut
 
 
 class OptionOut(BaseModel):
@@ -279,6 +280,7 @@ class SnapshotOut(BaseModel):
     marks: MarksOut | None
     metering: list[MeteringOut] | None
     proofs: list[GasProofOut] | None
+    starts: list[FuelStartOut] | None
 
 
 class OfferOut(BaseModel):

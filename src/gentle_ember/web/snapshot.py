@@ -15,6 +15,7 @@ from gentle_ember.web import (
     present_method,
     present_path,
     present_prove,
+    present_start,
 )
 from gentle_ember.web.services import services
 
@@ -55,6 +56,7 @@ def snapshot(
         "fit": present_fit.fit(planned, services().jobs.times) if "fit" in views else None,
         "marks": present_fit.marks(planned) if "marks" in views else None,
         "proofs": present_prove.proofs(planned) if "proofs" in views else None,
+        "starts": present_start.starts(planned) if "starts" in views else None,
         "metering": present_metering.metering(planned) if "metering" in views else None,
         "house": present_path.house(planned) if "house" in views else None,
         "runs": None if runs is None else [present.run(entry) for entry in runs.runs],

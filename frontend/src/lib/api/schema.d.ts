@@ -908,6 +908,18 @@ export interface components {
             why: string;
         };
         /**
+         * AdviceOut
+         * @description What to check next, and why; until when to wait.
+         */
+        AdviceOut: {
+            /** Check */
+            check: string;
+            /** Wait Until */
+            wait_until: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * AmountOut
          * @description A number that belongs to a trouble.
          */
@@ -1042,6 +1054,82 @@ export interface components {
              * @default
              */
             subject: string;
+        };
+        /**
+         * Attempt
+         * @description One try to start it.
+         */
+        Attempt: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Choke
+             * @default open
+             * @enum {string}
+             */
+            choke: "open" | "half" | "shut";
+            /**
+             * Hiss
+             * @default
+             * @enum {string}
+             */
+            hiss: "" | "heard" | "not_heard";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Presses
+             * @default 0
+             */
+            presses: number;
+            /**
+             * Result
+             * @default nothing
+             * @enum {string}
+             */
+            result: "runs" | "dies" | "coughs" | "nothing" | "smells";
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * AttemptOut
+         * @description One try.
+         */
+        AttemptOut: {
+            /** By */
+            by: string;
+            /** Choke */
+            choke: string;
+            /** Hiss */
+            hiss: string;
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** On */
+            on: string;
+            /** Presses */
+            presses: number;
+            /**
+             * Result
+             * @enum {string}
+             */
+            result: "runs" | "dies" | "coughs" | "nothing" | "smells";
+            /** Seconds */
+            seconds: number;
         };
         /**
          * BackOut
@@ -2297,6 +2385,35 @@ export interface components {
             trains: components["schemas"]["TrainOut"][];
         };
         /**
+         * FuelStartOut
+         * @description One fuel's first start.
+         */
+        FuelStartOut: {
+            advice: components["schemas"]["AdviceOut"] | null;
+            /** After Left */
+            after_left: number;
+            /** Attempts */
+            attempts: components["schemas"]["AttemptOut"][];
+            /** Begun */
+            begun: boolean;
+            /** Fuel */
+            fuel: string;
+            /** Gas */
+            gas: boolean;
+            /** Gate Left */
+            gate_left: number;
+            /** Letter */
+            letter: string;
+            /** Looks */
+            looks: components["schemas"]["StartLookOut"][];
+            /** Name */
+            name: string;
+            /** Not Tight */
+            not_tight: string[];
+            /** Ran */
+            ran: boolean;
+        };
+        /**
          * Gas
          * @description A gas at hand on a site, by the figures that describe it.
          */
@@ -3144,6 +3261,13 @@ export interface components {
             stages: {
                 [key: string]: components["schemas"]["Stage"];
             };
+            /**
+             * Starts
+             * @default {}
+             */
+            starts: {
+                [key: string]: components["schemas"]["StartLog"];
+            };
             /** Title */
             title: string;
             /**
@@ -3640,6 +3764,33 @@ export interface components {
             state: "" | "good" | "bad";
             /** Text */
             text: string;
+        };
+        /**
+         * Looked
+         * @description Something looked at: good, not good, or not yet.
+         */
+        Looked: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "good" | "bad";
         };
         /**
          * MarksOut
@@ -5440,6 +5591,8 @@ export interface components {
             /** Sketch */
             sketch: components["schemas"]["DistanceOut"][] | null;
             stack: components["schemas"]["StackOut"] | null;
+            /** Starts */
+            starts: components["schemas"]["FuelStartOut"][] | null;
             states: components["schemas"]["StatesOut"] | null;
             /** Updated At */
             updated_at: string;
@@ -5602,6 +5755,52 @@ export interface components {
          * @enum {string}
          */
         StageState: "not_started" | "under_way" | "waiting" | "done";
+        /**
+         * StartLog
+         * @description The first starts of one fuel.
+         */
+        StartLog: {
+            /**
+             * Attempts
+             * @default {}
+             */
+            attempts: {
+                [key: string]: components["schemas"]["Attempt"];
+            };
+            /**
+             * Looked
+             * @default {}
+             */
+            looked: {
+                [key: string]: components["schemas"]["Looked"];
+            };
+        };
+        /**
+         * StartLookOut
+         * @description Something to look at, as it stands.
+         */
+        StartLookOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "good" | "bad";
+            /** Text */
+            text: string;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "after";
+            /** Why */
+            why: string;
+        };
         /**
          * StateColumnOut
          * @description One fuel state.

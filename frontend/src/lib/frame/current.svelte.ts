@@ -38,6 +38,7 @@ export const PAGES = [
   { page: 'fit/record', name: 'Record', stage: 'fit' },
   { page: 'prove_tight/leaks', name: 'Leak test', stage: 'prove_tight' },
   { page: 'prove_tight/record', name: 'Record', stage: 'prove_tight' },
+  { page: 'first_start/start', name: 'Start', stage: 'first_start' },
   { page: 'first_start/metering', name: 'Metering', stage: 'first_start' },
   { page: 'first_start/record', name: 'Record', stage: 'first_start' }
 ] as const;
@@ -79,6 +80,7 @@ export function pageOf(path: string): string {
   if (/^fit\.(fasteners|left|back)/.test(path)) return 'fit/map';
   if (path.startsWith('fit')) return 'fit/sheet';
   if (path.startsWith('proof')) return 'prove_tight/leaks';
+  if (path.startsWith('starts')) return 'first_start/start';
   if (path.startsWith('metering')) return 'first_start/metering';
   if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';

@@ -1,0 +1,104 @@
+<script lang="ts">
+  import { freshKey, stamp } from '$lib/fit/sheet';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import Attempts, { type Tried } from '$lib/start/Attempts.svelte';
+  import LookList from '$lib/start/LookList.svelte';
+
+  const job = useJob();
+  $effect(() => void job().look('starts'));
+  let starts = $derived(job().now?.starts ?? job().settled?.starts ?? []);
+  let chosen = $state('');
+  let one = $derived(starts.find((start) => start.fuel === chosen) ?? starts[0]);
+  let at = $derived(`starts.${one?.fuel}`);
+
+  /** The record of this fuel, made with the first thing kept in it. */
+  function begun() {
+    return one?.begun ? [] : [{ path: at, value: { looked: {}, attempts: {} } }];
+  }
+
+  function look(key: string, state: '' | 'good' | 'bad') {
+    const value = { state, by: prefs.who, on: stamp() };
+    job().setAll([...begun(), { path: `${at}.looked.${key}`, value }]);
+  }
+
+  function keep(tried: Tried) {
+    const value = { ...tried, by: prefs.who, on: stamp() };
+    job().setAll([...begun(), { path: `${at}.attempts.${freshKey('a')}`, value }]);
+  }
+</script>
+
+<SheetHead title="First start" text="Gasoline first, to prove nothing was upset; then each gas.">
+  {#if starts.length > 1}
+    <div class="fuels" role="group" aria-label="Fuel">
+      {#each starts as start (start.fuel)}
+        <button
+          class="btn btn-sm"
+          aria-pressed={start === one}
+          class:btn-neutral={start === one}
+          onclick={() => (chosen = start.fuel)}>{start.gas ? start.name : 'remote gasoline'}</button
+        >
+      {/each}
+    </div>
+  {/if}
+</SheetHead>
+
+{#if !one}
+  <p class="quiet">No train yet: work it out under Fuel path, then its first start stands here.</p>
+{:else}
+  {#if one.gas && one.not_tight.length}
+    <p class="stop" role="alert" data-not-tight>
+      <b>No start on {one.name}:</b> not proven tight. {one.not_tight.join('; ')}.
+      <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
+    </p>
+  {/if}
+  <LookList
+    title="Start gate"
+    looks={one.looks.filter((entry) => entry.when === 'before')}
+    left={one.gate_left}
+    set={look}
+  />
+  {#if !one.gas || !one.not_tight.length}
+    {#if one.gate_left}
+      <p class="quiet hold">
+        {one.gate_left} of the gate open: no pull before they are good. Gas smelled: source shut, everybody
+        out of it.
+      </p>
+    {:else}
+      {#key one.fuel}
+        <Attempts
+          start={one}
+          {keep}
+          remove={(key: string) => job().remove(`${at}.attempts.${key}`)}
+        />
+      {/key}
+    {/if}
+  {/if}
+  <LookList
+    title={one.gas ? 'Proof, once it runs' : 'Proof of the remote tank, once it runs'}
+    looks={one.looks.filter((entry) => entry.when === 'after')}
+    left={one.after_left}
+    set={look}
+  />
+{/if}
+
+<style>
+  .fuels {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+  }
+  .stop {
+    border-left: 4px solid var(--color-error);
+    background: var(--stop-tint);
+    padding: 0.4rem 0.7rem;
+  }
+  .stop a {
+    text-decoration: underline;
+  }
+  .hold {
+    margin-top: 0.7rem;
+    font-weight: 600;
+  }
+</style>

@@ -1,0 +1,1 @@
+"""First start: the gate, the attempts, and the proof of each fuel."""

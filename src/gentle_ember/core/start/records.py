@@ -1,0 +1,40 @@
+"""What a job keeps of first starts: what was looked at before, every attempt, what was proven."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from gentle_ember.core.facts import Key, Model, Name, Note
+from gentle_ember.core.fit.records import Stamp
+
+
+class Looked(Model):
+    """Something looked at: good, not good, or not yet."""
+
+    state: Literal["", "good", "bad"] = ""
+    note: Note = ""
+    by: Name = ""
+    on: Stamp = ""
+
+
+class Attempt(Model):
+    """One try to start it."""
+
+    choke: Literal["open", "half", "shut"] = "open"
+    presses: Annotated[int, Field(ge=0, le=50)] = 0
+    seconds: Annotated[int, Field(ge=0, le=60)] = 0
+    """How long each press of the primer was held."""
+    hiss: Literal["", "heard", "not_heard"] = ""
+    result: Literal["runs", "dies", "coughs", "nothing", "smells"] = "nothing"
+    note: Note = ""
+    by: Name = ""
+    on: Stamp = ""
+
+
+class StartLog(Model):
+    """The first starts of one fuel."""
+
+    looked: Annotated[dict[Key, Looked], Field(max_length=60)] = {}
+    attempts: Annotated[dict[Key, Attempt], Field(max_length=60)] = {}

@@ -1,0 +1,41 @@
+"""First starts as JSON."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.start.gate import When
+from gentle_ember.core.start.section import FuelStart
+from gentle_ember.web.present_prove import LETTERS
+
+Json = dict[str, Any]
+
+
+def starts(planned: Plan) -> list[Json]:
+    """Every train's first start."""
+    left = {one.fuel: list(one.left) for one in planned.proofs}
+    return [
+        _fuel(one, left.get(one.fuel, []), begun=one.fuel in planned.job.starts)
+        for one in planned.starts
+    ]
+
+
+def _fuel(one: FuelStart, left: list[str], *, begun: bool) -> Json:
+    return {
+        "fuel": one.fuel, "name": one.name, "letter": LETTERS.get(one.fuel, "?"),
+        "gas": one.fuel != "gasoline", "begun": begun,
+        "looks": [
+            {"key": look.key, "when": str(look.when), "text": look.text, "why": look.why,
+             "state": seen.state, "note": seen.note, "by": seen.by}
+            for look, seen in one.looks
+        ],
+        "attempts": [
+            {"key": key, **attempt.model_dump(mode="json")}
+            for key, attempt in one.log.attempts.items()
+        ],
+        "advice": asdict(one.advice) if one.advice else None,
+        "gate_left": one.left(When.BEFORE), "after_left": one.left(When.AFTER), "ran": one.ran,
+        "not_tight": left,
+    }  # fmt: skip

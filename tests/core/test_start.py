@@ -1,0 +1,77 @@
+"""The first start: what the gate asks by method and set, and what is checked when it won't."""
+
+import pytest
+
+from gentle_ember.core.plan import Plan
+from gentle_ember.core.start.records import Attempt
+from gentle_ember.core.start.trying import advice
+from tests.core.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
+from tests.core.sets import CATALOG
+
+
+def keys(case, **more):
+    (one,) = Plan(fitted(*case, **more), CATALOG).starts
+    return {look.key: look for look, _ in one.looks}
+
+
+@pytest.mark.parametrize("name", [name for name, case in CASES.items() if case[2]])
+def test_every_fuel_has_a_gate_and_a_proof_that_says_why(name):
+    found = keys(CASES[name])
+    assert {"outdoors", "oil", "boot", "switch", "cleaner"} <= set(found)
+    assert {look.when for look in found.values()} == {"before", "after"}
+    assert all(look.text.endswith(".") and look.why.endswith((".", "?")) for look in found.values())
+    gas = name not in ("gravity", "pump")
+    assert ("proof" in found) is gas
+    assert ("own_level" in found) is not gas
+
+
+def test_particulars_stand_only_where_they_apply():
+    assert keys(SPACER)["choke"].text == "Choke open."
+    assert keys(MULTI)["choke"].text == "Choke as on gasoline."
+    assert "lock_off" in keys(TWIN)
+    assert "lock_off" not in keys(SPACER)
+    assert "eco" not in keys(SPACER)
+    assert "eco" in keys(GRAVITY)
+    assert {"arrow", "bulb"} <= set(keys(PUMP))
+    assert "cylinder" in keys(SPACER)
+    assert "line" in keys(TWIN)
+    assert "gasoline_off" in keys(SPACER, set__brand_new=True)
+    assert "bowl" not in keys(SPACER, set__brand_new=True)
+    assert "shut_off" in keys(SPACER, set__shut_off=False)
+    assert "screw" not in keys(MULTI)
+
+
+def tried(*made: dict, choke_open: bool = True):
+    return advice([Attempt(**one) for one in made], choke_open=choke_open)
+
+
+def test_a_shut_choke_comes_first_where_the_choke_stays_open():
+    assert "Open the choke" in tried({"choke": "shut", "presses": 9, "seconds": 5}).check
+    assert "Open the choke" not in tried({"choke": "shut", "presses": 1, "seconds": 2},
+                                         choke_open=False).check  # fmt: skip
+
+
+def test_too_much_primer_is_waited_out_for_half_an_hour():
+    found = tried(
+        {"presses": 2, "seconds": 3, "hiss": "heard"},
+        {"presses": 2, "seconds": 4, "hiss": "heard", "on": "2026-11-25T10:00:00.250Z"},
+    )
+    assert "Over-primed" in found.check
+    assert found.wait_until == "2026-11-25T10:30:00Z"
+    runs = {"presses": 2, "seconds": 4, "hiss": "heard", "result": "runs"}
+    after = tried(runs, {"presses": 1, "seconds": 2, "hiss": "heard", "result": "coughs"})
+    assert "Over-primed" not in after.check
+
+
+def test_each_way_of_not_starting_has_its_next_check():
+    heard = {"presses": 1, "seconds": 2, "hiss": "heard"}
+    assert tried() is None
+    assert tried({**heard, "result": "runs"}) is None
+    assert "no switch" in tried({**heard, "result": "smells"}).check
+    assert "open it slowly" in tried({"presses": 1, "seconds": 2, "hiss": "not_heard"}).check
+    assert "quarter turn" in tried({**heard, "result": "dies"}).check
+    assert "Prime it" in tried({"result": "nothing"}).check
+    assert "Once more" in tried(heard).check
+    assert "spark" in tried(heard, heard, heard).check
+    gasoline = advice([Attempt(result="dies")], choke_open=False, gas=False)
+    assert "Vent" in gasoline.check
