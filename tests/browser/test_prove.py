@@ -1,7 +1,11 @@
 """Proving: the lambing clinic's set tuned on the simulated bench by doing only what is asked."""
 
+import io
 import re
+import wave as wave_file
+from contextlib import closing
 
+import numpy as np
 from playwright.sync_api import expect
 
 from tests.browser.test_fit import LAMBING, asked, be, job_of
@@ -171,3 +175,26 @@ def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     expect(proof).to_have_attribute("data-state", "bad")
     proof.get_by_role("checkbox").check()
     expect(proof).to_have_attribute("data-state", "good")
+
+
+def wave(rpm: float) -> bytes:
+    """A WAV of a one-cylinder engine at a speed."""
+    t = np.arange(4 * 16_000) / 16_000
+    tone = sum(np.sin(2 * np.pi * rpm / 120 * k * t + k) / k for k in range(1, 12))
+    written = io.BytesIO()
+    with closing(wave_file.open(written, "wb")) as sound:
+        sound.setnchannels(1)
+        sound.setsampwidth(2)
+        sound.setframerate(16_000)
+        sound.writeframes((6000 * tone / 2).astype("<i2").tobytes())
+    return written.getvalue()
+
+
+def test_a_recording_tells_the_engines_speed_and_silence_tells_nothing(shop):
+    page = shop.page
+    page.goto(f"{shop.server.url}/quick/rpm-from-sound")
+    load = page.get_by_label("Load a recording")
+    load.set_input_files({"name": "a.wav", "mimeType": "audio/wav", "buffer": wave(3540)})
+    expect(page.locator('[data-figure="sound.rpm"]')).to_contain_text("3,5")
+    load.set_input_files({"name": "b.wav", "mimeType": "audio/wav", "buffer": b"no sound at all"})
+    expect(page.get_by_role("alert")).to_contain_text("could not be read")

@@ -26,6 +26,7 @@ from gentle_ember.core import (
     output,
     pipe,
     sketch,
+    sound,
     studs,
     supply,
     venturi,
@@ -363,6 +364,7 @@ def test_every_method_has_its_page(client):
         decay,
         jets,
         orifice,
+        sound,
         metering,
         start,
     )

@@ -115,3 +115,23 @@ def test_with_the_choke_shut_a_demand_system_does_not_start(demo_client):
     demo_client.patch(place, json={"gas_open": True, "turns": 1.3, "choke": 1.0})
     for _ in range(3):
         assert not demo_client.post(f"{place}/act", json={"what": "pull"}).json["running"]
+
+
+def test_what_the_bench_shows_comes_along_with_the_jobs_own_stream(demo_client):
+    job = ids(demo_client)["Lambing"]
+    place = started(demo_client, job, "propane", 1.3)
+    assert place.endswith("propane")
+    stream = demo_client.get(f"/api/jobs/{job}/events?bench=propane", buffered=False)
+    events = iter(stream.response)
+    shown = []
+    for chunk in events:
+        text = chunk.decode() if isinstance(chunk, bytes) else chunk
+        if text.startswith("event: bench"):
+            shown.append(json.loads(text.split("data: ", 1)[1]))
+        if len(shown) == 3:
+            break
+    stream.close()
+    assert shown[0]["at_s"] < shown[-1]["at_s"]
+    assert {one["key"] for one in shown[0]["channels"]} >= {"speed", "throttle", "lambda"}
+    refused = demo_client.get(f"/api/jobs/{job}/events?bench=coal")
+    assert refused.status_code == 422

@@ -1,5 +1,6 @@
 """The small quick answers and the gas pipe over HTTP."""
 
+import numpy as np
 import pytest
 
 
@@ -95,3 +96,21 @@ def test_small_answers_refuse_at_the_field(client, name, values, path):
     assert refused.status_code == 422
     assert path in [error["path"] for error in refused.json["errors"]]
     assert client.post("/api/quick/nothing", json={}).status_code == 404
+
+
+def test_speed_by_sound_takes_samples_and_refuses_what_is_none(client):
+    t = np.arange(4 * 8000) / 8000
+    tone = sum(np.sin(2 * np.pi * 30.0 * k * t + k) / k for k in range(1, 12))
+    noise = np.random.default_rng(3).standard_normal(len(t))
+    sound = (8000 * (tone + 0.3 * noise) / 4).astype("<i2").tobytes()
+    found = client.post("/api/quick/sound?rate=8000&cylinders=1", data=sound)
+    assert found.json[0]["us"]["number"] == pytest.approx(3600, rel=0.01)
+    assert found.json[0]["inputs"]
+    twin = client.post("/api/quick/sound?rate=8000&cylinders=2", data=sound).json[0]
+    assert twin["us"]["number"] == pytest.approx(1800, rel=0.01)
+    hiss = (6000 * noise / 4).astype("<i2").tobytes()
+    for body, says in ((hiss, "No steady"), (b"", "few seconds"), (sound[:4000], "least")):
+        refused = client.post("/api/quick/sound?rate=8000", data=body)
+        assert refused.status_code == 422
+        assert says in refused.json["errors"][0]["message"]
+    assert client.post("/api/quick/sound?rate=10", data=sound).status_code == 422

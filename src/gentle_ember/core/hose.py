@@ -55,7 +55,7 @@ def drop(
         QuantityError: bore, length, flow or k outside what hoses are.
     """
     check("hose bore", "small_length", bore_m, 2e-3, 0.1)
-    check("hose length", "length", length_m, 0.0, 200.0)
+    check("hose length", "length", length_m, 0.0, 300.0)
     check("loss coefficient", "ratio", k, 0.0, 1000.0)
     check("flow", "volume_flow", flow_m3_s, 0.0, 1.0)
     if flow_m3_s == 0:

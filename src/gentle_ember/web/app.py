@@ -24,6 +24,7 @@ from gentle_ember.web import (
     problems,
     quick_api,
     shell,
+    sound_api,
 )
 from gentle_ember.web.certificate import addresses, certificates
 from gentle_ember.web.schemas import HealthOut
@@ -32,6 +33,7 @@ from gentle_ember.web.services import open_services
 MODULES = (
     jobs_api,
     board_api,
+    sound_api,
     quick_api,
     files_api,
     methods_api,

@@ -29,6 +29,13 @@ class DerateIn(Request):
     air_school: School = School.FIELD_RULE
 
 
+class SoundQuery(Request):
+    """Samples a second [Hz] of a recording, and the cylinders that fire."""
+
+    rate: float = Field(ge=2000, le=200_000)
+    cylinders: int = Field(default=1, ge=1, le=6)
+
+
 class RunTimeIn(Request):
     """Quick run time, SI."""
 

@@ -100,6 +100,7 @@ export const QUICK = [
   { name: 'joint-finder', title: 'Joint finder' },
   { name: 'coupler-loss', title: 'Hose and coupler' },
   { name: 'gravity-feed', title: 'Gravity feed' },
+  { name: 'rpm-from-sound', title: 'Speed by sound' },
   { name: 'leak-decay', title: 'Leak by decay' },
   { name: 'jet', title: 'Main jet' },
   { name: 'orifice', title: 'Gas orifice' },

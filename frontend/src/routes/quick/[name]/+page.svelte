@@ -6,6 +6,7 @@
   import GasPipe from '$lib/quick/GasPipe.svelte';
   import Derate from '$lib/quick/Derate.svelte';
   import RunTime from '$lib/quick/RunTime.svelte';
+  import Sound from '$lib/quick/Sound.svelte';
   import Small from '$lib/quick/Small.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
@@ -17,6 +18,7 @@
     'run-time': 'How long a tank and each cylinder last at a load.',
     cylinder: 'Until empty, until too cold, and what would help.',
     'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
+    'rpm-from-sound': 'How fast an engine turns, from a few seconds of its sound.',
     'joint-finder': 'What connects this end to that one, from the catalog.',
     convert: 'Any quantity of the trade in its other units.'
   };
@@ -50,6 +52,7 @@
   {:else if data.entry.name === 'cylinder'}<Cylinder />
   {:else if data.entry.name === 'gas-pipe'}<GasPipe />
   {:else if data.entry.name === 'joint-finder'}<JointFinder />
+  {:else if data.entry.name === 'rpm-from-sound'}<Sound />
   {:else if data.entry.name === 'convert'}<Convert />
   {:else if form}{#key form.key}<Small {form} />{/key}{/if}
 </main>

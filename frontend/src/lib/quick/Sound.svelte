@@ -1,0 +1,146 @@
+<script lang="ts">
+  import type { Figure as FigureOf } from '$lib/api/client';
+  import Figure from '$lib/figure/Figure.svelte';
+
+  const id = $props.id();
+  const SECONDS = 4;
+  const RATE = 8000;
+  let cylinders = $state(1);
+  let found = $state.raw<FigureOf[]>([]);
+  let trouble = $state('');
+  let left = $state(0);
+  let shape = $state('');
+
+  /** One channel at a rate the engine's note needs, whatever it was recorded at. */
+  async function samples(recorded: ArrayBuffer): Promise<Float32Array> {
+    const context = new OfflineAudioContext(1, 1, 44_100);
+    const whole = await context.decodeAudioData(recorded);
+    const down = new OfflineAudioContext(1, Math.ceil(whole.duration * RATE), RATE);
+    const source = down.createBufferSource();
+    source.buffer = whole;
+    source.connect(down.destination);
+    source.start();
+    return (await down.startRendering()).getChannelData(0);
+  }
+
+  function draw(sound: Float32Array): string {
+    const columns = 240;
+    const wide = Math.max(1, Math.floor(sound.length / columns));
+    const highs = [...Array(columns).keys()].map((i) =>
+      Math.max(0.01, ...sound.subarray(i * wide, (i + 1) * wide))
+    );
+    const top = Math.max(...highs);
+    return highs.map((high, i) => `M${i * 2} ${(30 - (28 * high) / top).toFixed(1)}V30`).join('');
+  }
+
+  async function judge(recorded: ArrayBuffer) {
+    trouble = '';
+    found = [];
+    try {
+      const sound = await samples(recorded);
+      shape = draw(sound);
+      const loudest = sound.reduce((top, one) => Math.max(top, Math.abs(one)), 1e-6);
+      const body = Int16Array.from(sound, (one) => Math.round((one / loudest) * 32_000));
+      const answer = await fetch(`/api/quick/sound?rate=${RATE}&cylinders=${cylinders}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body
+      });
+      const told: unknown = await answer.json();
+      if (answer.ok) found = told as FigureOf[];
+      else trouble = (told as { errors: { message: string }[] }).errors[0]?.message ?? '';
+    } catch {
+      trouble = 'That could not be read as sound. Nothing was lost; record once more.';
+    }
+  }
+
+  async function record() {
+    trouble = '';
+    let stream: MediaStream;
+    try {
+      stream = await navigator.mediaDevices.getUserMedia({
+        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false }
+      });
+    } catch {
+      trouble = 'No microphone here, or it is not allowed. A recording can be loaded instead.';
+      return;
+    }
+    const parts: Blob[] = [];
+    const recorder = new MediaRecorder(stream);
+    recorder.ondataavailable = (event) => parts.push(event.data);
+    recorder.onstop = async () => {
+      for (const track of stream.getTracks()) track.stop();
+      await judge(await new Blob(parts).arrayBuffer());
+    };
+    recorder.start();
+    left = SECONDS;
+    const timer = setInterval(() => {
+      left -= 1;
+      if (left > 0) return;
+      clearInterval(timer);
+      recorder.stop();
+    }, 1000);
+  }
+
+  async function load(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    if (file) await judge(await file.arrayBuffer());
+  }
+</script>
+
+<div class="ask">
+  <div class="field">
+    <label for={`${id}-c`}>Cylinders</label>
+    <select id={`${id}-c`} class="select" bind:value={cylinders}>
+      {#each [1, 2, 3, 4] as count (count)}<option value={count}>{count}</option>{/each}
+    </select>
+  </div>
+  <button class="btn btn-primary" onclick={record} disabled={left > 0}
+    >{left > 0 ? `Listening, ${left} s` : `Listen for ${SECONDS} s`}</button
+  >
+  <label class="btn"
+    >Load a recording<input class="sr" type="file" accept="audio/*" onchange={load} /></label
+  >
+</div>
+{#if trouble}<p class="wrong" role="alert">{trouble}</p>{/if}
+{#if shape}<svg viewBox="0 0 480 32" aria-hidden="true"><path d={shape} /></svg>{/if}
+<div class="answer" aria-live="polite">
+  {#each found as one (one.key)}
+    <p><span class="quiet">{one.label}</span> <Figure figure={one} size="big" band /></p>
+  {/each}
+</div>
+<p class="quiet">
+  A metre from the exhaust's side, out of the wind, at a steady load. The sound goes no farther than
+  this shop's own server, and is not kept.
+</p>
+
+<style>
+  .ask {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.9rem;
+    align-items: end;
+  }
+  .field {
+    width: 8rem;
+  }
+  .wrong {
+    color: var(--color-error);
+    font-weight: 600;
+    margin-top: 0.5rem;
+  }
+  svg {
+    width: 100%;
+    max-width: 40rem;
+    margin-top: 0.6rem;
+  }
+  path {
+    stroke: var(--muted);
+    stroke-width: 1.2;
+  }
+  .answer p {
+    display: flex;
+    gap: 0.8rem;
+    align-items: baseline;
+  }
+</style>

@@ -1,0 +1,46 @@
+"""Engine speed from a recording: samples in, the speed with its working out."""
+
+from __future__ import annotations
+
+import numpy as np
+from flask import Response, jsonify, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.sound import rpm_of
+from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.store.validate import allowed
+from gentle_ember.web import present
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas_quick import FiguresOut, SoundQuery
+
+api = APIBlueprint(
+    "sound",
+    __name__,
+    url_prefix="/api/quick/sound",
+    abp_tags=[Tag(name="quick answers")],
+    abp_responses={422: Problem},
+)
+MOST_BYTES = 4_000_000
+UNSTEADY = (
+    "No steady engine note in it: nearer to the exhaust, out of the wind, at a steady load, and "
+    "nothing else running beside it."
+)
+
+
+@api.post("", responses={200: FiguresOut})
+def speed(query: SoundQuery) -> Response:
+    """Engine speed of a recording: the body holds 16-bit samples, little end first, one channel."""
+    content = request.get_data(cache=False)
+    if not content or len(content) > MOST_BYTES or len(content) % 2:
+        text = "A few seconds of sound are wanted, at most half a minute."
+        raise InvalidJobError([FieldError("recording", text)])
+    samples = np.frombuffer(content, dtype="<i2").astype(float)
+    try:
+        found = rpm_of(samples, query.rate, query.cylinders)
+    except QuantityError as error:
+        steady = error.name.startswith("steadiness")
+        raise InvalidJobError(
+            [FieldError("recording", UNSTEADY if steady else allowed(error))]
+        ) from None
+    return jsonify([present.figure(found)])
