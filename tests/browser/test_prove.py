@@ -198,3 +198,19 @@ def test_a_recording_tells_the_engines_speed_and_silence_tells_nothing(shop):
     expect(page.locator('[data-figure="sound.rpm"]')).to_contain_text("3,5")
     load.set_input_files({"name": "b.wav", "mimeType": "audio/wav", "buffer": b"no sound at all"})
     expect(page.get_by_role("alert")).to_contain_text("could not be read")
+
+
+def test_readings_are_loaded_from_a_file_or_refused_by_their_line(shop):
+    metering(shop, "Star-party hut")
+    page = shop.page
+    page.get_by_role("button", name="How it is read and started").click()
+    load = page.get_by_label("Load readings")
+    wrong = b"turns,output\n1.2,lots\n"
+    load.set_input_files({"name": "a.csv", "mimeType": "text/csv", "buffer": wrong})
+    expect(page.get_by_role("alert").filter(has_text="Line 2, output")).to_be_visible()
+    rows = b"turns,output,ran\n0.8,1300 W,hunting\n1.25,1750 W,smooth\n1.8,1790 W,smooth\n"
+    load.set_input_files({"name": "b.csv", "mimeType": "text/csv", "buffer": rows})
+    expect(page.locator("[data-reading]")).to_have_count(3)
+    expect(page.locator("[data-reading]").first).to_contain_text("hunting")
+    page.keyboard.press("Control+z")
+    expect(page.locator("[data-reading]")).to_have_count(0)

@@ -2,6 +2,8 @@
 
 import json
 
+import pytest
+
 from tests.web.test_fit_api import change
 from tests.web.test_fuel_path_api import ids, show, write
 
@@ -135,3 +137,36 @@ def test_what_the_bench_shows_comes_along_with_the_jobs_own_stream(demo_client):
     assert {one["key"] for one in shown[0]["channels"]} >= {"speed", "throttle", "lambda"}
     refused = demo_client.get(f"/api/jobs/{job}/events?bench=coal")
     assert refused.status_code == 422
+
+
+def test_readings_go_out_as_csv_and_come_in_again_or_say_which_cell_is_wrong(demo_client):
+    job = ids(demo_client)["Choir"]
+    place = f"/api/jobs/{job}/metering/s1-natural_gas/readings.csv"
+    written = demo_client.get(place).data
+    assert written.startswith(b"turns,output,speed,throttle,lambda,ran,origin,by,on")
+    back = demo_client.post(place, data=written).json["readings"]
+    kept = show(demo_client, job)["job"]["metering"]["s1-natural_gas"]["readings"].values()
+    assert [(one["turns"]["value"], one["ran"]) for one in back] == [
+        (one["turns"]["value"], one["ran"]) for one in kept
+    ]
+    assert [one["output"]["value"] for one in back] == [
+        pytest.approx(one["output"]["value"], rel=1e-4) for one in kept
+    ]
+    metric = demo_client.get(f"{place}?system=metric").data
+    assert demo_client.post(f"{place}?system=metric", data=metric).status_code == 200
+    bare = b"Turns,Throttle,origin\r\n1.5,62,simulated\r\n"
+    (one,) = demo_client.post(place, data=bare).json["readings"]
+    assert one["throttle"] == {"value": 0.62, "origin": "simulated", "typed": "62"}
+    for body, says in (
+        (b"a,b\n1,2\n", "a header is wanted"),
+        (b"turns,output\nten,2000 W\n", "Line 2, turns"),
+        (b"turns,output,ran\n1,2000 W,purring\n", "Line 2, ran"),
+        (b"turns,output\n1,9 MW\n", "the most is"),
+        (b"turns,output\n,2000 W\n", "missing"),
+        (b"turns,output\n", "no readings"),
+        (b"\xff\xfe\x00", "UTF-8"),
+    ):
+        refused = demo_client.post(place, data=body)
+        assert refused.status_code == 422, body
+        assert says in json.dumps(refused.json, ensure_ascii=False), body
+    assert len(show(demo_client, job)["job"]["metering"]["s1-natural_gas"]["readings"]) == len(kept)

@@ -6,7 +6,9 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from gentle_ember.web.schemas import FigureOut, Request
+from gentle_ember.core.facts import Key
+from gentle_ember.core.metering.records import SweepReading
+from gentle_ember.web.schemas import FigureOut, Request, System
 from gentle_ember.web.schemas_path import BothOut
 
 
@@ -93,6 +95,25 @@ class MeteringOut(BaseModel):
     looks: list[LookOut]
     not_tight: list[str]
     """What is left to be proven tight before any start on it."""
+
+
+class SweepPath(Request):
+    """A gas's metering on a site, as in `s1-propane`."""
+
+    job_id: str = Field(max_length=36)
+    key: Key
+
+
+class SweepQuery(Request):
+    """Units of bare numbers."""
+
+    system: System = "us"
+
+
+class LoadedOut(BaseModel):
+    """Readings of a file, as the job keeps them; the page saves them."""
+
+    readings: list[SweepReading]
 
 
 class BenchPath(Request):

@@ -456,6 +456,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/metering/{key}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of a sweep as CSV. */
+        get: operations["metering_save_readings_csv_get"];
+        put?: never;
+        /** Read a CSV of readings: all of it, or every cell that is wrong. Nothing is saved by this. */
+        post: operations["metering_load_readings_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/output.csv": {
         parameters: {
             query?: never;
@@ -3706,6 +3724,14 @@ export interface components {
             note: string;
             /** @default null */
             planned: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * LoadedOut
+         * @description Readings of a file, as the job keeps them; the page saves them.
+         */
+        LoadedOut: {
+            /** Readings */
+            readings: components["schemas"]["SweepReading"][];
         };
         /**
          * LockUp
@@ -7792,6 +7818,83 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    metering_save_readings_csv_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    metering_load_readings_csv_post: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadedOut"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

@@ -8,6 +8,7 @@
   import { BenchLive, type GasMetering } from '$lib/metering/bench.svelte';
   import BenchHands from '$lib/metering/BenchHands.svelte';
   import Looks from '$lib/metering/Looks.svelte';
+  import ReadingsFile from '$lib/metering/ReadingsFile.svelte';
   import Readings from '$lib/metering/Readings.svelte';
   import Spiral from '$lib/metering/Spiral.svelte';
   import SweepPlot from '$lib/metering/SweepPlot.svelte';
@@ -257,6 +258,7 @@
               assumed={`${gas.most} assumed`}
             />
           </div>
+          <ReadingsFile {gas} />
         {/if}
       </div>
     </div>

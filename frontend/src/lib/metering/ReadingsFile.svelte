@@ -1,0 +1,73 @@
+<script lang="ts">
+  import type { components } from '$lib/api/schema';
+  import { freshKey } from '$lib/fit/sheet';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import type { GasMetering } from './bench.svelte';
+
+  interface Props {
+    gas: GasMetering;
+  }
+  let { gas }: Props = $props();
+  const job = useJob();
+  let faults = $state<string[]>([]);
+  let place = $derived(
+    `/api/jobs/${job().id}/metering/${gas.key}/readings.csv?system=${prefs.system}`
+  );
+
+  async function load(event: Event & { currentTarget: HTMLInputElement }) {
+    const input = event.currentTarget;
+    const file = input.files?.[0];
+    if (!file) return;
+    faults = [];
+    try {
+      const answer = await fetch(place, {
+        method: 'POST',
+        headers: { 'Content-Type': 'text/csv' },
+        body: file
+      });
+      const told: unknown = await answer.json();
+      if (answer.ok) keep((told as components['schemas']['LoadedOut']).readings);
+      else faults = (told as { errors: { message: string }[] }).errors.map((one) => one.message);
+    } catch {
+      faults = [`${file.name} was not read: the server does not answer. Nothing was changed.`];
+    }
+    input.value = '';
+  }
+
+  function keep(readings: components['schemas']['SweepReading'][]) {
+    const there = job().settled?.job.metering?.[gas.key];
+    const at = `metering.${gas.key}`;
+    const begun = there ? [] : [{ path: at, value: { readings: {}, checks: {} } }];
+    const first = freshKey('c');
+    const added = readings.map((value, i) => ({ path: `${at}.readings.${first}-${i}`, value }));
+    job().setAll([...begun, ...added]);
+  }
+</script>
+
+<p class="file">
+  <a class="btn btn-sm" href={place} download>Save readings (CSV)</a>
+  <label class="btn btn-sm"
+    >Load readings<input class="sr" type="file" accept=".csv,text/csv" onchange={load} /></label
+  >
+  <span class="quiet">turns, output or speed or throttle, λ; with units or without</span>
+</p>
+{#if faults.length}
+  <ul class="wrong" role="alert">
+    {#each faults as text, i (i)}<li>{text}</li>{/each}
+  </ul>
+{/if}
+
+<style>
+  .file {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.7rem;
+    align-items: center;
+    margin: 0.4rem 0;
+  }
+  .wrong {
+    color: var(--color-error);
+    font-weight: 600;
+  }
+</style>

@@ -1,0 +1,56 @@
+"""Readings of a sweep as a file, out and in."""
+
+from __future__ import annotations
+
+from flask import Response, jsonify, request
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import ValidationError
+
+from gentle_ember.core.metering.records import Metering, SweepReading
+from gentle_ember.documents.readings_csv import BadCell, read_readings, readings_csv
+from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.store.validate import field_errors
+from gentle_ember.web.files_api import download, slug
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas_metering import LoadedOut, SweepPath, SweepQuery
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "metering",
+    __name__,
+    url_prefix="/api/jobs/<job_id>/metering/<key>",
+    abp_tags=[Tag(name="metering")],
+    abp_responses={404: Problem, 422: Problem},
+)
+MOST_BYTES = 200_000
+
+
+@api.get("/readings.csv")
+def save(path: SweepPath, query: SweepQuery) -> Response:
+    """Every reading of a sweep as CSV."""
+    job = services().jobs.get(path.job_id).job
+    text = readings_csv(job.metering.get(path.key, Metering()), query.system)
+    return download(text, f"{slug(job.title)}-{path.key}-readings.csv", "text/csv")
+
+
+@api.post("/readings.csv", responses={200: LoadedOut})
+def load(path: SweepPath, query: SweepQuery) -> Response:
+    """Read a CSV of readings: all of it, or every cell that is wrong. Nothing is saved by this."""
+    services().jobs.get(path.job_id)
+    at = f"metering.{path.key}.readings"
+    content = request.get_data(cache=False)
+    if len(content) > MOST_BYTES:
+        raise InvalidJobError([FieldError(at, "That is too large for readings of a sweep.")])
+    found, bad = read_readings(content, query.system)
+    readings: list[SweepReading] = []
+    for line, one in enumerate(found, start=2):
+        try:
+            readings.append(SweepReading.model_validate(one))
+        except ValidationError as error:
+            bad += [BadCell(line, fault.path, fault.message) for fault in field_errors(error)]
+    if bad or not readings:
+        said = bad or [BadCell(1, "", "no readings in it")]
+        raise InvalidJobError(
+            [FieldError(at, f"Line {one.line}, {one.column or 'file'}: {one.why}") for one in said]
+        )
+    return jsonify({"readings": [one.model_dump(mode="json") for one in readings]})
