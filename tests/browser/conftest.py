@@ -6,6 +6,7 @@ import shutil
 import sqlite3
 from contextlib import closing
 from pathlib import Path
+from urllib.request import Request, urlopen
 
 import pytest
 from playwright.sync_api import Page, expect, sync_playwright
@@ -42,6 +43,12 @@ def fresh_server(shared_server, demo_data):
         closing(sqlite3.connect(shared_server.data / DATABASE_NAME)) as used,
     ):
         seeded.backup(used)
+        jobs = [row[0] for row in used.execute("select id from job")]
+    # Benches live in the server's memory: one set up by the test before would still stand.
+    for job in jobs:
+        for fuel in ("propane", "natural_gas", "biogas"):
+            away = f"{shared_server.url}/api/jobs/{job}/bench/{fuel}"
+            urlopen(Request(away, method="DELETE")).close()
     return shared_server
 
 
