@@ -6,13 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
+from gentle_ember.core import jets
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job
 from gentle_ember.core.sections.output import OutputSection
 from gentle_ember.core.sections.runs import RunsSection
 
-LAMBDA_CAUTION, LAMBDA_STOP = 0.97, 1.02
 SHORT_RUN_S = 3 * 3600.0
 
 
@@ -69,8 +69,8 @@ def _of_output(output: OutputSection | None) -> Iterator[Caution]:
                 "load.largest_start",
             )
     lam = output.of(FuelKey.GASOLINE).mixture_lambda
-    if lam is not None and lam > LAMBDA_CAUTION:
-        severity = Severity.STOP if lam > LAMBDA_STOP else Severity.CAUTION
+    if lam is not None and lam > jets.CAUTION:
+        severity = Severity.STOP if lam > jets.STOP else Severity.CAUTION
         yield Caution(
             "lean",
             severity,

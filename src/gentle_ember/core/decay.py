@@ -64,7 +64,13 @@ def leak_m3_s(
     >>> round(leak_m3_s(0.004, 104065.0, 103665.0, 290.0, 290.0, 600.0) * 1e9, 1)
     26.3
     """
-    return volume_m3 / STANDARD_PRESSURE_PA * (before_pa - after_pa * before_k / after_k) / seconds
+    fell = drop_pa(before_pa, after_pa, before_k, after_k)
+    return volume_m3 / STANDARD_PRESSURE_PA * fell / seconds
+
+
+def drop_pa(before_pa: float, after_pa: float, before_k: float, after_k: float) -> float:
+    """Fall of an absolute pressure, its change of temperature told [Pa]."""
+    return before_pa - after_pa * before_k / after_k
 
 
 def decay(
@@ -104,7 +110,7 @@ def decay(
     check("temperature before", "temperature", before_k, 233.15, 333.15)
     check("temperature after", "temperature", after_k, 233.15, 333.15)
     first, last = before_pa + ambient_pa, after_pa + ambient_pa
-    fell = first - last * before_k / after_k
+    fell = drop_pa(first, last, before_k, after_k)
     unsure = 2 * READ_PA + last * READ_K / after_k + abs(barometer_pa)
     scale = volume_m3 / STANDARD_PRESSURE_PA / seconds
     inputs = (
@@ -120,8 +126,9 @@ def decay(
     narrows = ("wait longer", "let the line come to one temperature first, in the shade")
     drop = Figure("decay.drop", "drop, temperature told", fell, "pressure", DECAY,
                   Band(fell - unsure, fell + unsure), inputs, narrows=narrows)  # fmt: skip
-    leak = Figure("decay.leak", "leak", fell * scale, "liquid_flow", DECAY,
-                  Band((fell - unsure) * scale, (fell + unsure) * scale), inputs,
+    lost = leak_m3_s(volume_m3, first, last, before_k, after_k, seconds)
+    leak = Figure("decay.leak", "leak", lost, "liquid_flow", DECAY,
+                  Band(lost - unsure * scale, lost + unsure * scale), inputs,
                   rounding=Rounding.UP, narrows=narrows)  # fmt: skip
     why = ""
     if saturated:

@@ -30,6 +30,20 @@ class FuelKey(StrEnum):
     BIOGAS = "biogas"
 
 
+LETTERS: dict[FuelKey, str] = {
+    FuelKey.GASOLINE: "G",
+    FuelKey.PROPANE: "P",
+    FuelKey.NATURAL_GAS: "N",
+    FuelKey.BIOGAS: "B",
+}
+NAMES: dict[FuelKey, str] = {
+    FuelKey.GASOLINE: "gasoline",
+    FuelKey.PROPANE: "propane",
+    FuelKey.NATURAL_GAS: "natural gas",
+    FuelKey.BIOGAS: "biogas",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Fuel:
     """One fuel at 15 °C and 101,325 Pa.

@@ -11,7 +11,6 @@ STEP_M = 609.6
 """Elevation per size of the step school: 2,000 ft."""
 BEST, CAUTION, STOP = (0.86, 0.95), 0.97, 1.02
 """λ at load of an air-cooled engine on gasoline: where it belongs, too lean, much too lean."""
-E10_LEANER = 1.04
 
 DENSITY = Method(
     "jet-density", "Jet by air density", "bore ∝ σ^¼, from the air the jet was made for",
@@ -33,6 +32,15 @@ class Reads:
 
     state: str
     text: str
+
+
+def jet_ratio(jetted_at_m: float, elevation_m: float) -> float:
+    """Bore wanted at an elevation over the bore made for another [1], standard days.
+
+    >>> round(jet_ratio(0.0, 2450.0), 3)
+    0.941
+    """
+    return by_density(1.0, density_ratio(jetted_at_m), density_ratio(elevation_m))
 
 
 def by_density(number: float, made_ratio: float, here_ratio: float) -> float:
@@ -81,19 +89,6 @@ def density_ratio(elevation_m: float, kelvin: float | None = None) -> float:
     if kelvin is None:
         return air.standard_density_ratio(elevation_m)
     return air.density(air.pressure(elevation_m), kelvin, 0.0) / 1.225
-
-
-def nearest(wanted: float, at_hand: list[float]) -> float | None:
-    """The jet at hand that is no leaner than wanted by more than a step allows: the next larger.
-
-    A jet too small is lean and burns pistons; one too large only soots. So it is rounded up, but
-    to the nearest one below where that lies within half a percent.
-
-    >>> nearest(84.7, [80, 82.5, 85, 90]), nearest(84.7, [80.0]), nearest(84.7, [])
-    (85, None, None)
-    """
-    enough = [one for one in at_hand if one >= wanted * 0.995]
-    return min(enough) if enough else None
 
 
 def reads(lam: float) -> Reads:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from gentle_ember.core import air
+from gentle_ember.core import air, jets
 from gentle_ember.core.figure import Method
 from gentle_ember.core.fuels import GASOLINE_E0, Fuel, FuelKey, natural_gas
 from gentle_ember.core.quantities import check
@@ -195,7 +195,7 @@ def lambda_as_jetted(rating: EngineRating, at: Conditions) -> float:
     """Air ratio λ of a gasoline carburetor away from where it was jetted [1]."""
     here = air.density(air.pressure(at.elevation_m), at.temperature_k)
     there = air.density(air.pressure(at.jetted_at_m), rating.temperature_k)
-    return LAMBDA_AS_JETTED * math.sqrt(here / there)
+    return jets.lambda_here(LAMBDA_AS_JETTED, there, here)
 
 
 def _air_physics(rating: EngineRating, at: Conditions) -> tuple[float, float, float]:

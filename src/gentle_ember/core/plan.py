@@ -137,6 +137,11 @@ class Plan:
         """Every train, as far as it is proven tight."""
         return proofs(self.job, self.fit)
 
+    @property
+    def not_tight(self) -> dict[str, tuple[str, ...]]:
+        """What is left to be proven tight, by fuel; empty where nothing is."""
+        return {one.fuel: one.left for one in self.proofs}
+
     @cached_property
     def starts(self) -> tuple[FuelStart, ...]:
         """Every train's first start: its gate, its attempts, its proof."""

@@ -9,6 +9,7 @@ from gentle_ember.core.answers import (
 from gentle_ember.core.answers import GAS_OPTIONS, Answer, AnswerField, Values, gas, number, row
 from gentle_ember.core.decay import decay
 from gentle_ember.core.figure import Figure, Origin, Rounding, exact, spread
+from gentle_ember.core.output import LAMBDA_AS_JETTED
 from gentle_ember.core.quantities import check
 
 
@@ -62,19 +63,19 @@ def jet(values: Values) -> tuple[Figure, ...]:
                jets.STEP, spread(max(1.0, jets.by_step(stock, made, here, step)), 0.04),
                (*common, row("step of the jets at hand", step, "count")), rounding=Rounding.UP,
                estimated=True),
-        Figure("jet.lambda", "λ with the old jet here", jets.lambda_here(0.90, made_ratio, ratio),
-               "ratio", jets.DENSITY, spread(jets.lambda_here(0.90, made_ratio, ratio), 0.05),
-               (row("λ where it was made for", 0.90, "ratio", Origin.ASSUMED), *densities),
+        Figure("jet.lambda", "λ with the old jet here", jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio),
+               "ratio", jets.DENSITY, spread(jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio), 0.05),
+               (row("λ where it was made for", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED), *densities),
                estimated=True),
     ]  # fmt: skip
     if values.get("lam") is not None:
         lam = check("λ measured", "ratio", number(values, "lam"), 0.5, 1.6)
-        value = jets.by_measure(stock, lam, 0.90)
+        value = jets.by_measure(stock, lam, LAMBDA_AS_JETTED)
         found.append(
             Figure("jet.measured", "from the measured λ", value, "count", jets.MEASURED,
                    spread(value, 0.02),
                    (row("jet in it", stock, "count"), row("λ measured", lam, "ratio",
-                    Origin.MEASURED), row("λ wanted", 0.90, "ratio", Origin.TABLE)),
+                    Origin.MEASURED), row("λ wanted", LAMBDA_AS_JETTED, "ratio", Origin.TABLE)),
                    rounding=Rounding.UP, notes=(jets.reads(lam).text,))
         )  # fmt: skip
     return tuple(found)

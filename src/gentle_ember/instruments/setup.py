@@ -10,6 +10,7 @@ import math
 import random
 
 from gentle_ember.core import air
+from gentle_ember.core.answers import HORSEPOWER_W
 from gentle_ember.core.fuel_use import INVERTERS, SetClass
 from gentle_ember.core.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
 from gentle_ember.core.part import PartClass
@@ -27,7 +28,6 @@ W_M3 = 24e6
 WINDOW_PA, LEAST_PA, OPENING_PA = 2740.0, 1000.0, 75.0
 SCREW_TURNS = 6.0
 TURNS_PER_HP = 0.25
-HORSEPOWER_W = 745.7
 LEAK_M3_S = 3e-7
 U_W_M2K, WET_M2 = 12.0, 0.35
 

@@ -202,10 +202,9 @@ class JobStore:
                 for key, text in tick_stops(before, planned.fit)
             ]
         if after.starts != before.starts:
-            left = {one.fuel: one.left for one in planned.proofs}
             faults += [
                 FieldError(f"starts.{fuel}", text)
-                for fuel, text in attempt_stops(before, planned.starts, left)
+                for fuel, text in attempt_stops(before, planned.starts, planned.not_tight)
             ]
         if faults:
             raise InvalidJobError(faults)

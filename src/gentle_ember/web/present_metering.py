@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from gentle_ember.core.figure import Origin
+from gentle_ember.core.fuels import LETTERS
 from gentle_ember.core.metering.reading import Signal
 from gentle_ember.core.metering.words import CANNOT, CHECKS, HOW, NEXT
 from gentle_ember.core.plan import Plan
@@ -18,13 +19,12 @@ from gentle_ember.web.present import both, figure
 
 Json = dict[str, Any]
 CURVE_STEP = 3
-PATTERN = {"propane": "P", "natural_gas": "N", "biogas": "B"}
 
 
 def metering(planned: Plan) -> list[Json]:
     """Every gas of the job on the site looked at."""
-    left = {one.fuel: list(one.left) for one in planned.proofs}
-    return [_gas(one, left.get(str(one.fuel), [])) for one in planned.metering]
+    left = planned.not_tight
+    return [_gas(one, list(left.get(str(one.fuel), ()))) for one in planned.metering]
 
 
 def turns(value: float) -> str:
@@ -41,7 +41,7 @@ def _gas(one: GasMetering, left: list[str]) -> Json:
     kind = KINDS_OF[record.signal]
     ahead, cannot = verdict.next, verdict.why
     return {
-        "fuel": str(one.fuel), "name": one.name, "letter": PATTERN[one.fuel], "key": one.key,
+        "fuel": str(one.fuel), "name": one.name, "letter": LETTERS[one.fuel], "key": one.key,
         "screw": one.screw, "barrels": one.barrels, "signal": str(record.signal),
         "signal_kind": kind, "starts": [figure(start) for start in one.starts],
         "start": _maybe(one.start), "most": one.most, "motors": one.motors,

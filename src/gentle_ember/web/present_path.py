@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.fuels import LETTERS, FuelKey
 from gentle_ember.core.house import size_house
 from gentle_ember.core.job import Job
 from gentle_ember.core.joints import SEALING, join
@@ -31,7 +31,6 @@ from gentle_ember.web import present_bill
 from gentle_ember.web.present import SYSTEMS, both, figure, same
 
 Json = dict[str, Any]
-LETTERS = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"}
 HIGH, LOW = HIGH_PRESSURE_PA, 0.0
 ZONES = {
     Zone.CYLINDER: ("cylinder", HIGH),

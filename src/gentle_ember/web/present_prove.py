@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from gentle_ember.core.fit.sheet import joint_key
+from gentle_ember.core.fuels import LETTERS, FuelKey
 from gentle_ember.core.joints import SEALING
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.prove.tight import GasProof, JointProof, ZoneProof
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
-LETTERS = {"propane": "P", "natural_gas": "N", "biogas": "B", "gasoline": "G"}
 
 
 def proofs(planned: Plan) -> list[Json]:
@@ -22,7 +22,7 @@ def proofs(planned: Plan) -> list[Json]:
 def _gas(planned: Plan, one: GasProof) -> Json:
     begun = planned.job.proof.zones
     return {
-        "fuel": one.fuel, "name": one.name, "letter": LETTERS.get(one.fuel, "?"),
+        "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
         "tight": one.tight, "left": list(one.left),
         "zones": [_zone(zone, begun=zone.key in begun) for zone in one.zones],
         "locks": one.locks, "lock_up": one.lock_up.state, "lock_up_by": one.lock_up.by,

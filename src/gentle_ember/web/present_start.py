@@ -5,26 +5,26 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from gentle_ember.core.fuels import LETTERS, FuelKey
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.start.gate import When
 from gentle_ember.core.start.section import FuelStart
-from gentle_ember.web.present_prove import LETTERS
 
 Json = dict[str, Any]
 
 
 def starts(planned: Plan) -> list[Json]:
     """Every train's first start."""
-    left = {one.fuel: list(one.left) for one in planned.proofs}
+    left = planned.not_tight
     return [
-        _fuel(one, left.get(one.fuel, []), begun=one.fuel in planned.job.starts)
+        _fuel(one, list(left.get(one.fuel, ())), begun=one.fuel in planned.job.starts)
         for one in planned.starts
     ]
 
 
 def _fuel(one: FuelStart, left: list[str], *, begun: bool) -> Json:
     return {
-        "fuel": one.fuel, "name": one.name, "letter": LETTERS.get(one.fuel, "?"),
+        "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
         "gas": one.fuel != "gasoline", "begun": begun,
         "looks": [
             {"key": look.key, "when": str(look.when), "text": look.text, "why": look.why,

@@ -12,11 +12,11 @@ from gentle_ember.core.fit.step import Torque
 from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.generator import GeneratorSet
 from gentle_ember.core.inspection import Task
+from gentle_ember.core.jets import jet_ratio
 from gentle_ember.core.job import Job
 from gentle_ember.core.marks.fastening import thread_of
 from gentle_ember.core.marks.mount import MountPlan
 from gentle_ember.core.method.base import Case
-from gentle_ember.core.method.gasoline import jet_ratio
 from gentle_ember.core.method.stack import adapter_m, joint_of, outward_m, stud_count
 from gentle_ember.core.part import Part
 from gentle_ember.core.sections.fuel_path import TrainSection

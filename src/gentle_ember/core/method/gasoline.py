@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core import air
-from gentle_ember.core.figure import Method
 from gentle_ember.core.generator import CarburetorType, Vent
+from gentle_ember.core.jets import jet_ratio
 from gentle_ember.core.method.base import Case, Reason, fits, no, unknown, work
 
 HEAD_LEAST_M, HEAD_MOST_M = 0.15, 0.60
@@ -14,24 +13,6 @@ PUMP_LIFT_M, PUMP_REACH_M = 0.60, 3.0
 JET_STEP = 0.02
 """Below this share a jet's bore is left as it is: smaller than one size of the usual series."""
 SITES_APART_M = 600.0
-
-JET_DENSITY = Method(
-    "jet-density",
-    "Jet by air density",
-    "bore ∝ σ^¼, from the elevation the jet was made for",
-    "float carburetor: air flow ∝ √ρ, fuel flow ∝ bore² at the same signal",
-    "jets",
-)
-
-
-def jet_ratio(jetted_at_m: float, elevation_m: float) -> float:
-    """Bore wanted at an elevation over the bore made for another [1], standard days.
-
-    >>> round(jet_ratio(0.0, 2450.0), 3)
-    0.941
-    """
-    here = air.standard_density_ratio(elevation_m)
-    return float((here / air.standard_density_ratio(jetted_at_m)) ** 0.25)
 
 
 def _tank(case: Case) -> Iterator[Reason]:

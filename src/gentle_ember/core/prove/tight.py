@@ -9,6 +9,7 @@ from gentle_ember.core import air
 from gentle_ember.core.cautions import Caution, Severity
 from gentle_ember.core.decay import Decay, Tells, decay
 from gentle_ember.core.fit.sheet import JointState, Sheet
+from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import Job
 from gentle_ember.core.part import PartClass
 from gentle_ember.core.prove.records import LockUp, Soaped, ZoneTest
@@ -39,8 +40,6 @@ ZONES: dict[str, tuple[str, str]] = {
         "flame, rags away.",
     ),
 }
-NAMES = {"propane": "propane", "natural_gas": "natural gas", "biogas": "biogas",
-         "gasoline": "gasoline"}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,7 +146,7 @@ def _of(
         one.part is not None and one.part.kind is PartClass.DEMAND for one in section.case.parts
     )
     lock_up = job.proof.lock_up.get(fuel, LockUp())
-    return GasProof(fuel, NAMES.get(fuel, fuel), found, locks, lock_up)
+    return GasProof(fuel, NAMES[FuelKey(fuel)], found, locks, lock_up)
 
 
 def _zone(section: TrainSection, state: JointState) -> Zone:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
@@ -38,7 +39,7 @@ SWEEP = Method(
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class GasMetering:
     """One gas on this site: where to start, the readings, the verdict, what is proven."""
 
@@ -57,10 +58,47 @@ class GasMetering:
     expected: Figure | None
     """What this gas is expected to give here, steady."""
     taken: tuple[tuple[str, Taken], ...]
-    verdict: Verdict
-    lean: Figure | None
-    rich: Figure | None
-    setting: Figure | None
+
+    @cached_property
+    def verdict(self) -> Verdict:
+        """The sweep judged; only where it is looked at, for it takes its time."""
+        if self.start is None:
+            return Verdict()
+        readings = [one for _, one in self.taken]
+        signal = self.record.signal
+        return judge(readings, signal, self.start.value, self.most, motors=self.motors)
+
+    @cached_property
+    def lean(self) -> Figure | None:
+        """The lean end, where it was seen."""
+        return self._figure("lean", "lean end", self.verdict.lean)
+
+    @cached_property
+    def rich(self) -> Figure | None:
+        """The rich end, where it was seen."""
+        return self._figure("rich", "rich end", self.verdict.rich)
+
+    @cached_property
+    def setting(self) -> Figure | None:
+        """Where to lock the screw, once another reading would not change it."""
+        note = (
+            "a third of the way from the middle toward the rich end, because it must start motors"
+            if self.motors
+            else "the middle between the two ends"
+        )
+        return self._figure("setting", "set at", self.verdict.setting, (note,))
+
+    def _figure(
+        self, name: str, label: str, one: Span | None, notes: tuple[str, ...] = ()
+    ) -> Figure | None:
+        if one is None or not one.seen:
+            return None
+        band = Band(max(0.0, one.turns - 2 * one.sigma), one.turns + 2 * one.sigma)
+        return Figure(
+            f"sweep.{name}", label, one.turns, "turns", SWEEP, band,
+            tuple(_inputs(self.key, self.record)),
+            narrows=("another reading where it is asked for",), notes=notes,
+        )  # fmt: skip
 
     @property
     def simulated(self) -> bool:
@@ -69,9 +107,11 @@ class GasMetering:
 
     @property
     def proven(self) -> bool:
-        """Whether the lock rests on readings of the real machine."""
+        """Whether the lock rests on readings of the real machine, and on nothing else."""
         locked = self.record.locked
-        return locked is not None and locked.origin is not Origin.SIMULATED and not self.simulated
+        read = any(one.ran is not Ran.DIED for _, one in self.taken)
+        real = locked is not None and locked.origin is not Origin.SIMULATED and not self.simulated
+        return real and read
 
     @property
     def wanted_checks(self) -> tuple[str, ...]:
@@ -122,14 +162,10 @@ def _of_gas(
     taken = tuple(_taken(record))
     wanted = largest_start(job.load)
     motors = wanted is not None and wanted.value > 1.3 * _planned(job)
-    verdict = Verdict()
-    if begun is not None:
-        verdict = judge([one for _, one in taken], record.signal, begun.value, most, motors=motors)
     expected = output_of.get(fuel)
-    figures = _figures(key, record, verdict, motors=motors)
     return GasMetering(
         fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
-        _least_load(expected), expected, taken, verdict, *figures,
+        _least_load(expected), expected, taken,
     )  # fmt: skip
 
 
@@ -212,31 +248,6 @@ def _inputs(key: str, record: Metering) -> Iterator[Input]:
             yield Input(label, value.value, KINDS_OF[record.signal], value.origin, path)
 
 
-def _figures(
-    key: str, record: Metering, verdict: Verdict, *, motors: bool
-) -> tuple[Figure | None, Figure | None, Figure | None]:
-    inputs = tuple(_inputs(key, record))
-    narrows = ("another reading where it is asked for",)
-    notes = (
-        "a third of the way from the middle toward the rich end, because it must start motors"
-        if motors
-        else "the middle between the two ends",
-    )
-
-    def figure(name: str, label: str, one: Span | None, notes: tuple[str, ...]) -> Figure | None:
-        if one is None or not one.seen:
-            return None
-        band = Band(max(0.0, one.turns - 2 * one.sigma), one.turns + 2 * one.sigma)
-        return Figure(f"sweep.{name}", label, one.turns, "turns", SWEEP, band, inputs,
-                      narrows=narrows, notes=notes)  # fmt: skip
-
-    return (
-        figure("lean", "lean end", verdict.lean, ()),
-        figure("rich", "rich end", verdict.rich, ()),
-        figure("setting", "set at", verdict.setting, notes),
-    )
-
-
 KINDS_OF = {Signal.OUTPUT: "power", Signal.SPEED: "speed", Signal.THROTTLE: "share"}
 
 LEAST_LOAD = Method(
@@ -263,7 +274,8 @@ def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
             text = f"{one.name}: load screw not set and locked on this site"
             yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
         elif one.screw and not one.proven:
-            text = f"{one.name}: set on the simulated bench only, not on the machine"
+            where = "on the simulated bench only" if one.simulated else "without a reading"
+            text = f"{one.name}: set {where}, not on the machine"
             yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
         left = [key for key in one.wanted_checks if not _looked(one.record, key)]
         bad = [key for key in one.wanted_checks if _state(one.record, key) == "bad"]

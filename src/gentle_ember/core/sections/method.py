@@ -5,14 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
-from gentle_ember.core import studs
+from gentle_ember.core import jets, studs
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Rounding, spread
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.inspection import Task
+from gentle_ember.core.jets import jet_ratio
 from gentle_ember.core.job import Job
 from gentle_ember.core.method.base import Case, Kind, Reason, School, Verdict, verdict_of
-from gentle_ember.core.method.gasoline import JET_DENSITY, jet_ratio
 from gentle_ember.core.method.registry import SCHOOLS, clash
 from gentle_ember.core.method.stack import joint
 from gentle_ember.core.sections.given import fuel_line, planned_load
@@ -315,7 +315,7 @@ def _jet_figures(case: Case) -> tuple[Figure, ...]:
             "jet number for here",
             value,
             "count",
-            JET_DENSITY,
+            jets.DENSITY,
             spread(value, 0.02),
             (
                 Input("stamped number", stamped.value, "count", stamped.origin,

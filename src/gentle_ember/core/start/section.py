@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import Job
-from gentle_ember.core.prove.tight import NAMES
 from gentle_ember.core.readiness import TO_DO, Item
 from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.start.gate import Look, When, choke_stays_open, looks
@@ -45,7 +45,7 @@ def _of(job: Job, fuel: str, section: TrainSection) -> FuelStart:
     found = advice(
         list(log.attempts.values()), choke_open=choke_stays_open(job), gas=fuel != "gasoline"
     )
-    return FuelStart(fuel, NAMES.get(fuel, fuel), log, wanted, found)
+    return FuelStart(fuel, NAMES[FuelKey(fuel)], log, wanted, found)
 
 
 def attempt_stops(

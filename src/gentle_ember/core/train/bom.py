@@ -10,8 +10,8 @@ from enum import StrEnum
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType
 from gentle_ember.core.inspection import Task
+from gentle_ember.core.jets import jet_ratio
 from gentle_ember.core.job import Arrival, Decision, Job
-from gentle_ember.core.method.gasoline import jet_ratio
 from gentle_ember.core.part import Part, PartClass, System, end
 from gentle_ember.core.train.bom_stack import stack_parts
 from gentle_ember.core.train.count import Count
