@@ -53,6 +53,8 @@ def jet(values: Values) -> tuple[Figure, ...]:
               row("here", here, "elevation"))  # fmt: skip
     densities = (row("density ratio made for", made_ratio, "ratio", Origin.COMPUTED),
                  row("density ratio here", ratio, "ratio", Origin.COMPUTED))  # fmt: skip
+    lam_here = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio)
+    as_jetted = row("λ where it was made for", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED)
     lean = ("coming down with this jet in is lean: tag it, and take the old one along",)
     found = [
         Figure("jet.density", "by density", jets.by_density(stock, made_ratio, ratio), "count",
@@ -63,10 +65,8 @@ def jet(values: Values) -> tuple[Figure, ...]:
                jets.STEP, spread(max(1.0, jets.by_step(stock, made, here, step)), 0.04),
                (*common, row("step of the jets at hand", step, "count")), rounding=Rounding.UP,
                estimated=True),
-        Figure("jet.lambda", "λ with the old jet here", jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio),
-               "ratio", jets.DENSITY, spread(jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio), 0.05),
-               (row("λ where it was made for", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED), *densities),
-               estimated=True),
+        Figure("jet.lambda", "λ with the old jet here", lam_here, "ratio", jets.DENSITY,
+               spread(lam_here, 0.05), (as_jetted, *densities), estimated=True),
     ]  # fmt: skip
     if values.get("lam") is not None:
         lam = check("λ measured", "ratio", number(values, "lam"), 0.5, 1.6)
