@@ -4,18 +4,13 @@ import json
 
 import pytest
 
+from tests.conftest import key
 from tests.web.test_fit_api import change
 from tests.web.test_fuel_path_api import ids, show, write
 
 
 def gas_of(client, job):
     return show(client, job, "metering")["metering"][0]
-
-
-def begin(client, job):
-    gas = gas_of(client, job)
-    assert change(client, job, f"metering.{gas['key']}", {}).status_code == 200
-    return gas
 
 
 def started(client, job, fuel, turns):
@@ -31,7 +26,7 @@ def started(client, job, fuel, turns):
 
 def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client):
     job = ids(demo_client)["Lambing"]
-    gas = begin(demo_client, job)
+    gas = gas_of(demo_client, job)
     assert {one["key"] for one in gas["starts"]} >= {"start.power"}
     assert gas["start"]["estimated"]
     place = started(demo_client, job, "propane", gas["next"]["turns"])
@@ -71,7 +66,7 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
 
 def test_readings_typed_from_the_machine_prove_it(demo_client):
     job = ids(demo_client)["Lambing"]
-    at = f"metering.{begin(demo_client, job)['key']}"
+    at = f"metering.{gas_of(demo_client, job)['key']}"
     curve = [("0.75", "1700 W"), ("1.0", "2300 W"), ("1.2", "2610 W"), ("1.4", "2650 W"),
              ("1.7", "2645 W"), ("2.0", "2560 W"), ("2.4", "2300 W")]  # fmt: skip
     for number, (turns, watts) in enumerate(curve):
@@ -170,3 +165,29 @@ def test_readings_go_out_as_csv_and_come_in_again_or_say_which_cell_is_wrong(dem
         assert refused.status_code == 422, body
         assert says in json.dumps(refused.json, ensure_ascii=False), body
     assert len(show(demo_client, job)["job"]["metering"]["s1-natural_gas"]["readings"]) == len(kept)
+
+
+def test_a_record_begins_with_the_first_write_into_it_and_undo_takes_it_away(demo_client):
+    job = ids(demo_client)["Lambing"]
+    fact = {"value": 1.2, "origin": "measured", "typed": "1.2"}
+    reading = {"turns": fact, "ran": "died"}
+    path = "metering.s1-propane.readings.r1"
+    assert change(demo_client, job, path, reading).status_code == 200
+    assert gas_of(demo_client, job)["readings"][0]["ran"] == "died"
+    demo_client.post(f"/api/jobs/{job}/undo", json={"key": key(), "who": "RK"})
+    assert "s1-propane" not in show(demo_client, job)["job"]["metering"]
+    demo_client.post(f"/api/jobs/{job}/redo", json={"key": key(), "who": "RK"})
+    assert len(gas_of(demo_client, job)["readings"]) == 1
+    nowhere = change(demo_client, job, "sites.s9.elevation", fact)
+    assert nowhere.status_code == 422
+    assert "not a place" in json.dumps(nowhere.json)
+    odd = change(demo_client, job, "metering.s1-biogas.spring.r1", 1)
+    assert odd.status_code == 422
+
+
+def test_a_lock_without_a_reading_of_the_machine_proves_nothing(demo_client):
+    job = ids(demo_client)["Lambing"]
+    locked = {"path": "metering.s1-propane.locked", "typed": "1.5", "origin": "measured"}
+    assert write(demo_client, job, locked).status_code == 200
+    assert not gas_of(demo_client, job)["proven"]
+    assert "set without a reading" in json.dumps(show(demo_client, job)["ready"])

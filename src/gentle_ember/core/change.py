@@ -25,8 +25,15 @@ class Change:
         return self.path.split(".")
 
 
-def apply(document: Document, changes: list[Change]) -> tuple[Document, list[Change]]:
+def apply(
+    document: Document, changes: list[Change], on_demand: frozenset[str] = frozenset()
+) -> tuple[Document, list[Change]]:
     """Apply changes in order to a copy of a document, which shares what no change touches.
+
+    Args:
+        document: not changed itself.
+        changes: in order.
+        on_demand: paths of dictionaries whose records are made with the first write into them.
 
     Returns:
         The new document, and the changes that lead back to the old one, in the order to apply.
@@ -39,19 +46,27 @@ def apply(document: Document, changes: list[Change]) -> tuple[Document, list[Cha
     {'a': {'b': 2, 'c': 3}}
     >>> apply(new, back)[0]
     {'a': {'b': 1}}
+    >>> apply({"a": {}}, [Change("a.b.c", 1)], frozenset(("a",)))
+    ({'a': {'b': {'c': 1}}}, [Change(path='a.b', value=None, remove=True)])
     """
     new = dict(document)
     inverse: list[Change] = []
     for change in changes:
         *parents, last = change.keys
         here: Any = new
-        for key in parents:
+        made = ""
+        for depth, key in enumerate(parents):
             below = here.get(key)
+            wanted = made or ".".join(parents[:depth]) in on_demand
+            if key not in here and wanted and not change.remove:
+                made, below = made or ".".join(parents[: depth + 1]), {}
             if not isinstance(below, dict):
                 raise ChangeError(f"{change.path} is not a place in this job")
             here[key] = dict(below)
             here = here[key]
-        if last in here:
+        if made:
+            inverse.append(Change(made, remove=True))
+        elif last in here:
             inverse.append(Change(change.path, copy.deepcopy(here[last])))
         else:
             inverse.append(Change(change.path, remove=True))

@@ -102,6 +102,10 @@ STAGES: dict[str, str] = {
 }
 
 
+ON_DEMAND = frozenset(("metering", "starts", "proof.zones"))
+"""Dictionaries whose keys the core gives, so that a record begins with the first write into it."""
+
+
 class Attachment(Model):
     """A file kept with the job, by the SHA-256 of its bytes."""
 

@@ -19,7 +19,7 @@ from gentle_ember.core.errors import ChangeError
 from gentle_ember.core.fit.holds import tick_stops
 from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.fit.times import Learned
-from gentle_ember.core.job import Job
+from gentle_ember.core.job import ON_DEMAND, Job
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
 from gentle_ember.core.prove.records import Proof
@@ -322,7 +322,7 @@ def _refuse_pins(changes: list[Change]) -> None:
 
 def _applied(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
     try:
-        new, inverse = apply(document, changes)
+        new, inverse = apply(document, changes, ON_DEMAND)
     except ChangeError as error:
         raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
     return valid_job(new), inverse

@@ -28,8 +28,8 @@ def metering(planned: Plan) -> list[Json]:
 
 
 def turns(value: float) -> str:
-    """Turns as they read."""
-    return show_value(value, "turns", "us", 3)[0]
+    """Turns as they read off a screw: to a hundredth, so that columns stand under each other."""
+    return f"{value:.2f}"
 
 
 def _maybe(one: Any) -> Json | None:

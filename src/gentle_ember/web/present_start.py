@@ -16,16 +16,13 @@ Json = dict[str, Any]
 def starts(planned: Plan) -> list[Json]:
     """Every train's first start."""
     left = planned.not_tight
-    return [
-        _fuel(one, list(left.get(one.fuel, ())), begun=one.fuel in planned.job.starts)
-        for one in planned.starts
-    ]
+    return [_fuel(one, list(left.get(one.fuel, ()))) for one in planned.starts]
 
 
-def _fuel(one: FuelStart, left: list[str], *, begun: bool) -> Json:
+def _fuel(one: FuelStart, left: list[str]) -> Json:
     return {
         "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
-        "gas": one.fuel != "gasoline", "begun": begun,
+        "gas": one.fuel != "gasoline",
         "looks": [
             {"key": look.key, "when": str(look.when), "text": look.text, "why": look.why,
              "state": seen.state, "note": seen.note, "by": seen.by}

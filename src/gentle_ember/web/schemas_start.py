@@ -48,7 +48,6 @@ class FuelStartOut(BaseModel):
     name: str
     letter: str
     gas: bool
-    begun: bool
     looks: list[StartLookOut]
     attempts: list[AttemptOut]
     advice: AdviceOut | None

@@ -2429,8 +2429,6 @@ export interface components {
             after_left: number;
             /** Attempts */
             attempts: components["schemas"]["AttemptOut"][];
-            /** Begun */
-            begun: boolean;
             /** Fuel */
             fuel: string;
             /** Gas */

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
-  import { freshKey, type Fit } from './sheet';
+  import { type Fit } from './sheet';
+  import { freshKey } from '$lib/job/record';
 
   interface Props {
     fit: Fit;

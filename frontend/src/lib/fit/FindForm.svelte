@@ -1,7 +1,6 @@
 <script lang="ts">
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
-  import { freshKey, stamp } from './sheet';
+  import { freshKey, signed } from '$lib/job/record';
 
   interface Props {
     step: string;
@@ -22,8 +21,7 @@
       step,
       decision,
       reason: reason.trim(),
-      by: prefs.who,
-      on: stamp()
+      ...signed()
     });
     close();
   }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
-  import { recordOf, stamp, type Fit } from './sheet';
+  import { recordOf, type Fit } from './sheet';
+  import { signed } from '$lib/job/record';
 
   interface Props {
     fit: Fit;
@@ -23,8 +23,7 @@
     job().set(`fit.steps.${key}`, {
       ...record,
       state: 'skipped',
-      by: prefs.who,
-      on: stamp(),
+      ...signed(),
       reason: reasons[key]?.trim()
     });
   }
@@ -84,8 +83,7 @@
             job().set(`fit.finds.${key}`, {
               ...one,
               decision: event.currentTarget.value,
-              by: prefs.who,
-              on: stamp()
+              ...signed()
             })}
         >
           {#each DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}

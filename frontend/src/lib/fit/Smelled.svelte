@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Fit } from './sheet';
-  import { freshKey, stamp } from './sheet';
+  import { freshKey, signed, stamp } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
 
@@ -27,8 +27,7 @@
       key = freshKey('g');
       job().set(`fit.smelled.${key}`, {
         step,
-        by: prefs.who,
-        on: stamp(),
+        ...signed(),
         did: [],
         cause: '',
         cleared_by: '',

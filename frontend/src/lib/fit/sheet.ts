@@ -1,5 +1,6 @@
 import type { components } from '$lib/api/schema';
 import type { JobSession } from '$lib/job/session.svelte';
+import { signed } from '$lib/job/record';
 import { prefs } from '$lib/prefs.svelte';
 
 export type Fit = components['schemas']['FitOut'];
@@ -19,12 +20,6 @@ const OPEN: FullRecord = {
   of: '',
   what: ''
 };
-
-/** Now, in UTC, as records carry it. */
-export const stamp = () => new Date().toISOString();
-
-/** A key for something noted: short, and no other's. */
-export const freshKey = (prefix: string) => `${prefix}${Date.now().toString(36)}`;
 
 /** What was noted of a step, writes under way counted in: without network they are all there is. */
 export function recordOf(job: JobSession, key: string): FullRecord {
@@ -56,8 +51,7 @@ function put(job: JobSession, step: Step, change: Partial<FullRecord>): void {
 export function done(job: JobSession, step: Step, seconds = 0): void {
   put(job, step, {
     state: 'done',
-    by: prefs.who,
-    on: stamp(),
+    ...signed(),
     seconds: Math.round(seconds),
     reason: '',
     of: step.subject,
@@ -67,11 +61,11 @@ export function done(job: JobSession, step: Step, seconds = 0): void {
 
 /** Open a step again: what was made is undone, its leak pass no longer counts. */
 export function reopen(job: JobSession, step: Step): void {
-  put(job, step, { state: 'open', by: prefs.who, on: stamp() });
+  put(job, step, { state: 'open', ...signed() });
 }
 
 export function skip(job: JobSession, step: Step, reason: string): void {
-  put(job, step, { state: 'skipped', by: prefs.who, on: stamp(), reason });
+  put(job, step, { state: 'skipped', ...signed(), reason });
 }
 
 export function note(job: JobSession, step: Step, change: { note?: string; value?: string }): void {

@@ -1,9 +1,8 @@
 <script lang="ts">
-  import { stamp } from '$lib/fit/sheet';
+  import { signed } from '$lib/job/record';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
   import type { GasMetering } from './bench.svelte';
 
   interface Props {
@@ -20,8 +19,9 @@
   function look(key: string, state: 'good' | 'bad', was: string) {
     job().set(`${at}.checks.${key}`, {
       state: was === state ? '' : state,
-      by: prefs.who,
-      on: stamp()
+      ...signed(),
+      // Seen on the simulated bench, it says nothing of the machine.
+      origin: gas.simulated ? 'simulated' : 'measured'
     });
   }
 </script>
@@ -47,7 +47,8 @@
     {#each gas.looks as one (one.key)}
       <li data-look={one.key}>
         <span>{one.text}</span>
-        <span class="by quiet">{one.state ? one.by : ''}</span>
+        {#if one.state && one.simulated}<b class="simulated">simulated</b>
+        {:else}<span class="by quiet">{one.state ? one.by : ''}</span>{/if}
         <span class="acts" role="group" aria-label={one.text}>
           {#each STATES as [state, text] (state)}
             <button
@@ -87,6 +88,10 @@
   li > span:first-child {
     flex: 1;
     min-width: 14rem;
+  }
+  .simulated {
+    color: var(--color-error);
+    font-size: 0.85rem;
   }
   .acts {
     display: flex;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { components } from '$lib/api/schema';
-  import { freshKey } from '$lib/fit/sheet';
+  import { freshKey } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
   import type { GasMetering } from './bench.svelte';
@@ -36,12 +36,9 @@
   }
 
   function keep(readings: components['schemas']['SweepReading'][]) {
-    const there = job().settled?.job.metering?.[gas.key];
     const at = `metering.${gas.key}`;
-    const begun = there ? [] : [{ path: at, value: { readings: {}, checks: {} } }];
     const first = freshKey('c');
-    const added = readings.map((value, i) => ({ path: `${at}.readings.${first}-${i}`, value }));
-    job().setAll([...begun, ...added]);
+    job().setAll(readings.map((value, i) => ({ path: `${at}.readings.${first}-${i}`, value })));
   }
 </script>
 

@@ -2,9 +2,8 @@
   import type { components } from '$lib/api/schema';
   import Figure from '$lib/figure/Figure.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
-  import { stamp } from '$lib/fit/sheet';
+  import { signed } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
 
   interface Props {
     zone: components['schemas']['ZoneProofOut'];
@@ -36,7 +35,7 @@
     {/if}
   </div>
 {:else}
-  <button class="btn btn-sm btn-ghost" onclick={() => job().set(at, { by: prefs.who, on: stamp() })}
+  <button class="btn btn-sm btn-ghost" onclick={() => job().set(at, { ...signed() })}
     >Decay test, where a gauge is fitted</button
   >
 {/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { components } from '$lib/api/schema';
-  import { freshKey, stamp } from '$lib/fit/sheet';
+  import { freshKey, stamp } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
 

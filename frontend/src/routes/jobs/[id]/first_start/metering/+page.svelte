@@ -1,6 +1,6 @@
 <script lang="ts">
   import Figure from '$lib/figure/Figure.svelte';
-  import { freshKey, stamp } from '$lib/fit/sheet';
+  import { freshKey, signed, stamp } from '$lib/job/record';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
@@ -52,17 +52,6 @@
   );
   let live = $derived(Boolean(bench.now?.running) && !bench.busy);
 
-  /** The record of this gas, made with the first thing kept in it. */
-  function begun(one: GasMetering) {
-    const there = job().settled?.job.metering?.[one.key];
-    return there ? [] : [{ path: `metering.${one.key}`, value: { readings: {}, checks: {} } }];
-  }
-
-  function begin(one: GasMetering) {
-    const changes = begun(one);
-    if (changes.length) job().setAll(changes);
-  }
-
   async function readNow(one: GasMetering) {
     const ahead = one.next?.turns ?? bench.now?.hands.turns ?? 0;
     const load = Math.min(0.6 * (bench.now?.limit_w ?? 0), one.load?.value ?? Infinity);
@@ -70,7 +59,6 @@
     if (!taken) return;
     const fact = (value: number) => ({ value, origin: 'simulated', typed: '' });
     job().setAll([
-      ...begun(one),
       {
         path: `${at}.readings.${freshKey('s')}`,
         value: {
@@ -79,8 +67,7 @@
           ...(taken.lam ? { lam: fact(taken.lam) } : {}),
           sigma: taken.sigma,
           ran: taken.ran,
-          by: prefs.who,
-          on: stamp()
+          ...signed()
         }
       }
     ]);
@@ -91,8 +78,7 @@
     typing = key;
     const path = `${at}.readings.${key}`;
     job().setAll([
-      ...begun(one),
-      { path, value: { by: prefs.who, on: stamp() } },
+      { path, value: { ...signed() } },
       ...(one.next
         ? [{ path: `${path}.turns`, typed: one.next.shown, origin: 'measured' as const }]
         : [])
@@ -244,7 +230,7 @@
             </dd>
           {/if}
         </dl>
-        <button class="link" onclick={() => ((more = !more), begin(gas))} aria-expanded={more}
+        <button class="link" onclick={() => (more = !more)} aria-expanded={more}
           >How it is read and started</button
         >
         {#if more}

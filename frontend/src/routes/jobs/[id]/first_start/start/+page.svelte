@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { freshKey, stamp } from '$lib/fit/sheet';
+  import { freshKey, signed } from '$lib/job/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
   import Attempts, { type Tried } from '$lib/start/Attempts.svelte';
   import LookList from '$lib/start/LookList.svelte';
 
@@ -13,19 +12,12 @@
   let one = $derived(starts.find((start) => start.fuel === chosen) ?? starts[0]);
   let at = $derived(`starts.${one?.fuel}`);
 
-  /** The record of this fuel, made with the first thing kept in it. */
-  function begun() {
-    return one?.begun ? [] : [{ path: at, value: { looked: {}, attempts: {} } }];
-  }
-
   function look(key: string, state: '' | 'good' | 'bad') {
-    const value = { state, by: prefs.who, on: stamp() };
-    job().setAll([...begun(), { path: `${at}.looked.${key}`, value }]);
+    job().set(`${at}.looked.${key}`, { state, ...signed() });
   }
 
   function keep(tried: Tried) {
-    const value = { ...tried, by: prefs.who, on: stamp() };
-    job().setAll([...begun(), { path: `${at}.attempts.${freshKey('a')}`, value }]);
+    job().set(`${at}.attempts.${freshKey('a')}`, { ...tried, ...signed() });
   }
 </script>
 

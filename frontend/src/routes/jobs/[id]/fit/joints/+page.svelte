@@ -1,24 +1,12 @@
 <script lang="ts">
-  import { stamp } from '$lib/fit/sheet';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   let fuels = $derived([...new Set((fit?.joints ?? []).map((one) => one.fuel))]);
   let passed = $derived((fit?.joints ?? []).filter((one) => one.passed).length);
-
-  function tight(key: string, on: boolean, subject: string) {
-    job().set(`fit.tight.${key}`, {
-      passed: on,
-      how: 'soap',
-      by: on ? prefs.who : '',
-      on: on ? stamp() : '',
-      of: on ? subject : ''
-    });
-  }
 </script>
 
 <SheetHead
@@ -28,6 +16,11 @@
     : ''}
 />
 
+{#if fit?.joints.length}
+  <p>
+    <a class="link" href={`/jobs/${job().id}/prove_tight/leaks`}>Soap them under Prove tight</a>
+  </p>
+{/if}
 {#each fuels as fuel (fuel)}
   <section>
     <h2>{fuel}</h2>
@@ -48,19 +41,9 @@
                     : 'open'}</td
             >
             <td>
-              <label
-                ><input
-                  type="checkbox"
-                  class="checkbox checkbox-sm"
-                  checked={one.passed}
-                  disabled={!one.made && !one.on_day}
-                  aria-label={`Tight: ${one.title}`}
-                  onchange={(event) => tight(one.key, event.currentTarget.checked, one.subject)}
-                />
-                {#if one.void}<span class="lost">{one.void}</span>{:else if one.passed}<span
-                    class="quiet">{one.by}</span
-                  >{/if}</label
-              >
+              {#if one.void}<span class="lost">{one.void}</span>
+              {:else if one.passed}<b class="tight">tight</b> <span class="quiet">{one.by}</span>
+              {:else}<span class="quiet">–</span>{/if}
             </td>
           </tr>
         {/each}
@@ -78,6 +61,9 @@
   h2::first-letter {
     text-transform: uppercase;
   }
+  .link {
+    text-decoration: underline;
+  }
   table {
     width: 100%;
   }
@@ -91,10 +77,8 @@
     border-top: 1px solid var(--rule);
     padding: 0.3rem 0.8rem 0.3rem 0;
   }
-  label {
-    display: inline-flex;
-    gap: 0.5rem;
-    align-items: center;
+  .tight {
+    color: var(--color-success);
   }
   .lost {
     color: var(--color-error);

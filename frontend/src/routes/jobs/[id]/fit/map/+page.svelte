@@ -1,12 +1,11 @@
 <script lang="ts">
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import TextField from '$lib/field/TextField.svelte';
-  import { stamp } from '$lib/fit/sheet';
+  import { signed } from '$lib/job/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Photos from '$lib/intake/Photos.svelte';
   import Rows from '$lib/job/Rows.svelte';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));
@@ -122,7 +121,7 @@
     title="Left on the machine"
     text="Holes, cuts and bends that were not there before, and whether they can be undone."
     add="Note one"
-    fresh={{ kind: 'hole', what: 'hole', state: 'used', by: prefs.who, on: stamp() }}
+    fresh={{ kind: 'hole', what: 'hole', state: 'used', ...signed() }}
   >
     {#snippet row(path)}
       <div class="grid-3">
@@ -146,8 +145,7 @@
             onchange={(event) =>
               back(row.key, row.what, {
                 back: event.currentTarget.checked,
-                by: prefs.who,
-                on: stamp()
+                ...signed()
               })}
           />
           {row.what} <span class="quiet">{row.why}</span></label

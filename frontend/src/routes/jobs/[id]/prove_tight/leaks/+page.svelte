@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { stamp } from '$lib/fit/sheet';
+  import { signed } from '$lib/job/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
   import DecayTest from '$lib/prove/DecayTest.svelte';
   import JointLook from '$lib/prove/JointLook.svelte';
 
@@ -16,7 +15,7 @@
   );
 
   function lockUp(fuel: string, state: 'still' | 'grows') {
-    job().set(`proof.lock_up.${fuel}`, { state, by: prefs.who, on: stamp() });
+    job().set(`proof.lock_up.${fuel}`, { state, ...signed() });
   }
 </script>
 
