@@ -46,7 +46,7 @@ def fresh_server(shared_server, demo_data):
         jobs = [row[0] for row in used.execute("select id from job")]
     # Benches live in the server's memory: one set up by the test before would still stand.
     for job in jobs:
-        for fuel in ("propane", "natural_gas", "biogas"):
+        for fuel in ("gasoline", "propane", "natural_gas", "biogas"):
             away = f"{shared_server.url}/api/jobs/{job}/bench/{fuel}"
             urlopen(Request(away, method="DELETE")).close()
     return shared_server

@@ -22,9 +22,11 @@ from gentle_ember.core import (
     hose,
     house,
     jets,
+    lessons,
     orifice,
     output,
     pipe,
+    proof_answers,
     sketch,
     sound,
     studs,
@@ -33,6 +35,7 @@ from gentle_ember.core import (
 )
 from gentle_ember.core.figure import Method
 from gentle_ember.core.fit import times
+from gentle_ember.core.load_test import plug, section
 from gentle_ember.core.marks import mount
 from gentle_ember.core.metering import start
 from gentle_ember.core.method import gasoline
@@ -367,6 +370,10 @@ def test_every_method_has_its_page(client):
         sound,
         metering,
         start,
+        lessons,
+        plug,
+        section,
+        proof_answers,
     )
     found = [v for module in modules for v in vars(module).values() if isinstance(v, Method)]
     found += output.METHODS.values()

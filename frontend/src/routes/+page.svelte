@@ -173,6 +173,7 @@
         <a class="btn btn-sm" href={`/quick/${entry.name}`}>{entry.title}</a>
       {/each}
       <a class="btn btn-sm" href="/catalog">Catalog of parts</a>
+      <a class="btn btn-sm" href="/learned">What the shop learned</a>
     </div>
   </section>
 </main>

@@ -110,7 +110,7 @@ COLUMNS: dict[str, Column] = {
         ("body_across_mm", "body_across_m", _MM), ("body_up_mm", "body_up_m", _MM),
         ("body_out_mm", "body_out_m", _MM), ("bolts_across_mm", "bolts_across_m", _MM),
         ("bolts_up_mm", "bolts_up_m", _MM), ("bolt_mm", "bolt_m", _MM),
-        ("hole_mm", "hole_m", _MM), ("behind_mm", "behind_m", _MM),
+        ("hole_mm", "hole_m", _MM), ("behind_mm", "behind_m", _MM), ("draw_w", "draw_w", _PLAIN),
         ("price_usd", "price", _PLAIN), ("core_usd", "core", _PLAIN), ("stock", "stock", _INT),
         ("days", "days", _INT), ("weight_kg", "weight_kg", _PLAIN),
         ("use_instead", "use_instead", _TEXT), ("site", "site", _YES),

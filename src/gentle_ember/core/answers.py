@@ -71,6 +71,8 @@ FIELD_OF = {
     "pressure across it": "drop_pa",
     "heat rate": "heat_w",
     "bore": "bore_m",
+    "left leg": "left_m",
+    "right leg": "right_m",
 }
 """The field a quantity out of range stands in."""
 

@@ -120,7 +120,7 @@ def decay(
         Input("temperature before", before_k, "temperature", Origin.MEASURED),
         Input("temperature after", after_k, "temperature", Origin.MEASURED),
         Input("air pressure here", ambient_pa, "pressure"),
-        Input("time", seconds, "duration", Origin.MEASURED),
+        Input("time", seconds, "minutes", Origin.MEASURED),
         Input("read within", READ_PA, "pressure", Origin.ASSUMED),
     )
     narrows = ("wait longer", "let the line come to one temperature first, in the shade")

@@ -64,11 +64,22 @@ class JetNumber(Model):
 
 
 class Jets(Model):
-    """Three facts that are not the same: believed, published, stamped."""
+    """Numbers that are not the same fact: believed, published, stamped, and what is in it now."""
 
     believed: JetNumber = JetNumber()
     published: JetNumber = JetNumber()
     stamped: JetNumber = JetNumber()
+    kit: JetNumber = JetNumber()
+    """What a jet kit's own sheet says for this elevation."""
+    fitted: JetNumber = JetNumber()
+    """What is in it now, once another was kept; the stamped one is tagged and put by."""
+    fitted_for: Annotated[
+        Fact | None, Quantity("elevation", "Elevation the jet in it now is for", -430.0, 4000.0)
+    ] = None
+    step: Annotated[Fact | None, Quantity("count", "Step between sizes", 0.5, 20.0)] = None
+    orifice: Annotated[
+        Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3)
+    ] = None
     marking: Literal["unknown", "hundredths", "flow"] = "unknown"
 
 
@@ -103,6 +114,14 @@ class WeighIn(Model):
     duration: Annotated[
         Fact | None, Quantity("duration", "Length of the run", 300.0, 30 * 86400.0)
     ] = None
+
+
+class Clocked(Model):
+    """Gas by the clocked meter at a steady load."""
+
+    fuel: FuelKey = FuelKey.NATURAL_GAS
+    flow: Annotated[Fact | None, Quantity("volume_flow", "Gas by the meter", 1e-6, 0.05)] = None
+    load: Annotated[Fact | None, Quantity("power", "Load meanwhile", 0.0, 60e3)] = None
 
 
 class Studs(Model):
@@ -213,4 +232,5 @@ class GeneratorSet(Model):
     carburetor: Carburetor = Carburetor()
     run_times: dict[Key, RunTime] = {}
     weigh_ins: dict[Key, WeighIn] = {}
+    clocked: Annotated[dict[Key, Clocked], Field(max_length=40)] = {}
     note: Note = ""

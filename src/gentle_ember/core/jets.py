@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from gentle_ember.core import air
@@ -43,18 +44,19 @@ def jet_ratio(jetted_at_m: float, elevation_m: float) -> float:
     return by_density(1.0, density_ratio(jetted_at_m), density_ratio(elevation_m))
 
 
-def by_density(number: float, made_ratio: float, here_ratio: float) -> float:
-    """Number wanted, for numbers that are bores.
+def by_density(number: float, made_ratio: float, here_ratio: float, *, bore: bool = True) -> float:
+    """Number wanted at another air density.
 
     Args:
         number: of the jet.
         made_ratio: density ratio σ of the air it was made for [1].
         here_ratio: density ratio of the air here [1].
+        bore: whether numbers are bores; else they are flows, which go with the bore squared.
 
-    >>> round(by_density(90, 1.0, 0.7852), 1)
-    84.7
+    >>> round(by_density(90, 1.0, 0.7852), 1), round(by_density(90, 1.0, 0.7852, bore=False), 1)
+    (84.7, 79.8)
     """
-    return number * float((here_ratio / made_ratio) ** 0.25)
+    return number * float((here_ratio / made_ratio) ** (0.25 if bore else 0.5))
 
 
 def by_step(number: float, made_m: float, here_m: float, step: float) -> float:
@@ -66,13 +68,31 @@ def by_step(number: float, made_m: float, here_m: float, step: float) -> float:
     return number - step * (here_m - made_m) / STEP_M
 
 
-def by_measure(number: float, measured: float, wanted: float) -> float:
+def by_measure(number: float, measured: float, wanted: float, *, bore: bool = True) -> float:
     """Number wanted from a λ measured at load.
 
     >>> round(by_measure(85, 0.80, 0.90), 1)
     80.1
     """
-    return number * float((measured / wanted) ** 0.5)
+    return number * float((measured / wanted) ** (0.5 if bore else 1.0))
+
+
+def lambda_with(lam: float, number: float, other: float, *, bore: bool = True) -> float:
+    """λ expected with another jet in the same air [1].
+
+    >>> round(lambda_with(0.80, 90.0, 85.0), 2)
+    0.9
+    """
+    return lam * float((number / other) ** (2.0 if bore else 1.0))
+
+
+def not_lean(wanted: float, at_hand: Iterable[float]) -> float | None:
+    """The smallest number at hand that is not below what is wanted; None when there is none.
+
+    >>> not_lean(84.7, [80, 82, 85, 88])
+    85
+    """
+    return min((one for one in at_hand if one >= wanted - 1e-9), default=None)
 
 
 def lambda_here(lam: float, made_ratio: float, here_ratio: float) -> float:

@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.generator import GeneratorSet
+from gentle_ember.core.load_test.records import LoadTest
 from gentle_ember.core.marks.records import Mount
 from gentle_ember.core.metering.records import Metering
 from gentle_ember.core.output import School
@@ -102,7 +103,7 @@ STAGES: dict[str, str] = {
 }
 
 
-ON_DEMAND = frozenset(("metering", "starts", "proof.zones"))
+ON_DEMAND = frozenset(("metering", "starts", "proof.zones", "load_tests"))
 """Dictionaries whose keys the core gives, so that a record begins with the first write into it."""
 
 
@@ -214,6 +215,8 @@ class Job(Model):
     """First starts, by fuel."""
     metering: Annotated[dict[Key, Metering], Field(max_length=24)] = {}
     """By site and gas, as in `s1-propane`: each site's pressure differs."""
+    load_tests: Annotated[dict[Key, LoadTest], Field(max_length=24)] = {}
+    """By site and fuel, as in `s1-gasoline`."""
     schools: Schools = Schools()
     stages: dict[Key, Stage] = {}
     attachments: dict[Key, Attachment] = {}

@@ -16,6 +16,13 @@ if TYPE_CHECKING:
     from gentle_ember.core.train.bom import Bill
 
 
+class Band(Model):
+    """One row of a jet kit's sheet."""
+
+    up_to_m: Annotated[float, Field(gt=0, le=6000)]
+    smaller: Annotated[int, Field(ge=0, le=20)]
+
+
 class Kit(Model):
     """A bundle: what it is for, and how many of each part (metres, for what is cut)."""
 
@@ -26,6 +33,8 @@ class Kit(Model):
     gases: tuple[FuelKey, ...] = ()
     price: Annotated[float, Field(ge=0, le=50_000)] = 0.0
     contents: dict[Key, Annotated[float, Field(gt=0, le=1000)]] = {}
+    bands: tuple[Band, ...] = ()
+    """A jet kit's own sheet: how many sizes smaller than the stock jet, up to which elevation."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -77,6 +77,8 @@ class PartClass(StrEnum):
     HARDWARE = "hardware"
     JET = "jet"
     PLUG = "plug"
+    TEST_LOAD = "test_load"
+    """Something the shop keeps to load sets with."""
     SERVICE = "service"
     CONSUMABLE = "consumable"
 
@@ -257,6 +259,8 @@ class Part(Model):
     behind_m: Positive | None = None
     """Room it takes behind the face."""
     jet: Annotated[int, Field(ge=20, le=400)] | None = None
+    draw_w: Positive | None = None
+    """What a test load draws."""
     price: Annotated[float, Field(ge=0, le=50_000)] = 0.0
     core: Annotated[float, Field(ge=0, le=5_000)] = 0.0
     stock: Annotated[int, Field(ge=0, le=100_000)] = 0

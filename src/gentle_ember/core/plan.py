@@ -11,8 +11,16 @@ from gentle_ember.core.conflicts import conflicts
 from gentle_ember.core.fit.case import FitCase
 from gentle_ember.core.fit.holds import find_items, fit_cautions, fit_items, mount_cautions
 from gentle_ember.core.fit.sheet import Sheet, sheet
+from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.inspection import Task, tasks
 from gentle_ember.core.job import Job, Stage, StageState
+from gentle_ember.core.lessons import NOTHING, Lesson, Shop
+from gentle_ember.core.load_test.section import (
+    FuelLoadTest,
+    load_cautions,
+    load_items,
+    load_tests,
+)
 from gentle_ember.core.marks.mount import MountPlan, plan_mount
 from gentle_ember.core.memo import remember
 from gentle_ember.core.method.base import Case
@@ -26,6 +34,8 @@ from gentle_ember.core.sections.fuel_path import (
     site_connections,
     train_cautions,
 )
+from gentle_ember.core.sections.jets import JetsSection, jets_section
+from gentle_ember.core.sections.measured import beside_shop, lessons_of, with_measured
 from gentle_ember.core.sections.metering import GasMetering, metering_items, metering_section
 from gentle_ember.core.sections.method import MethodSection, method_section
 from gentle_ember.core.sections.output import OutputSection, output_section
@@ -44,6 +54,8 @@ class Plan:
 
     job: Job
     catalog: Catalog
+    shop: Shop = NOTHING
+    """What the shop learned on other sets."""
 
     @property
     def site(self) -> Site:
@@ -51,10 +63,16 @@ class Plan:
         return self.job.sites[self.job.site]
 
     @cached_property
-    def output(self) -> OutputSection | None:
-        """Output per fuel; None until the set has a running rating."""
+    def estimated(self) -> OutputSection | None:
+        """Output per fuel as estimated, with what the shop's own sets taught beside it."""
         job = self.job
-        return output_section(job.set, self.site, job.site, job.load, job.schools)
+        found = output_section(job.set, self.site, job.site, job.load, job.schools)
+        return None if found is None else beside_shop(found, job.set.set_class, self.shop)
+
+    @cached_property
+    def output(self) -> OutputSection | None:
+        """Output per fuel, measured where it was; None until the set has a running rating."""
+        return None if self.estimated is None else with_measured(self.estimated, self.job)
 
     def _runs(self, *, every_size: bool) -> RunsSection | None:
         if self.output is None:
@@ -154,7 +172,27 @@ class Plan:
         outputs = self.output.fuels if self.output else ()
         steady = {one.fuel.key: one.running for one in outputs}
         trains = {name: one for name, one in self.fuel_path.items() if name != AS_FOUND}
-        return metering_section(self.job, steady, trains)
+        return metering_section(self.job, steady, trains, self.shop)
+
+    @cached_property
+    def load_tests(self) -> tuple[FuelLoadTest, ...]:
+        """Every fuel's load test on this site, held against what was estimated."""
+        outputs = self.estimated.fuels if self.estimated else ()
+        expected = {one.fuel.key: one.running for one in outputs}
+        flows = {one.fuel: one.flow for one in (self.runs.full_load if self.runs else ())}
+        fuels = tuple(name for name in self.fuel_path if name != AS_FOUND)
+        return load_tests(self.job, self.catalog, expected, flows, fuels)
+
+    @cached_property
+    def jets(self) -> JetsSection:
+        """The main jet: what each school asks for here, what is at hand, coming down."""
+        gasoline = next((one for one in self.load_tests if one.fuel is FuelKey.GASOLINE), None)
+        return jets_section(self.job, self.catalog, gasoline)
+
+    @cached_property
+    def lessons(self) -> tuple[Lesson, ...]:
+        """What this job measured against what was estimated, for the shop's library."""
+        return lessons_of(self.job, self.metering if self.job.metering else ())
 
     @property
     def fitting(self) -> bool:
@@ -181,6 +219,7 @@ class Plan:
             *proof_items(self.proofs),
             *start_items(self.starts),
             *metering_items(self.metering),
+            *load_items(self.load_tests),
         )
 
     @cached_property
@@ -200,6 +239,7 @@ class Plan:
             *mount_cautions(self.mounts),
             *fit_cautions(self.job),
             *proof_cautions(self.proofs),
+            *load_cautions(self.load_tests),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 
@@ -215,6 +255,9 @@ class Plan:
 
 
 @remember(64)
-def plan(job: Job, catalog: Catalog) -> Plan:
-    """Everything that follows from a job and the catalog; asked again, the same plan."""
-    return Plan(job, catalog)
+def plan(job: Job, catalog: Catalog, shop: Shop = NOTHING) -> Plan:
+    """Everything that follows from a job, the catalog and what the shop learned.
+
+    Asked again, the same plan.
+    """
+    return Plan(job, catalog, shop)

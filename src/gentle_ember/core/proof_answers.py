@@ -8,7 +8,7 @@ from gentle_ember.core.answers import (
 )
 from gentle_ember.core.answers import GAS_OPTIONS, Answer, AnswerField, Values, gas, number, row
 from gentle_ember.core.decay import decay
-from gentle_ember.core.figure import Figure, Origin, Rounding, exact, spread
+from gentle_ember.core.figure import Band, Figure, Method, Origin, Rounding, exact, spread
 from gentle_ember.core.output import LAMBDA_AS_JETTED
 from gentle_ember.core.quantities import check
 
@@ -110,7 +110,54 @@ def gas_orifice(values: Values) -> tuple[Figure, ...]:
     )  # fmt: skip
 
 
+U_TUBE = Method(
+    "u-tube", "Water U-tube", "p = ρ·g·(left + right)",
+    "hydrostatics; both legs are read from the same zero, so that its place does not matter",
+    "u-tube",
+)  # fmt: skip
+GRAVITY_M_S2 = 9.80665
+LIQUIDS = (("water", "water"), ("glycol", "water and glycol, half and half"),
+           ("oil", "gauge oil, 0.826"))  # fmt: skip
+_LIQUID_KG_M3 = {"water": 998.0, "glycol": 1065.0, "oil": 826.0}
+_READ_M = 0.001
+"""How near a leg of a tube is read by eye [m]."""
+
+
+def u_tube(values: Values) -> tuple[Figure, ...]:
+    """The pressure of a U-tube read in two numbers.
+
+    >>> round(u_tube({"left_m": 0.1397, "right_m": 0.1397, "liquid": "water"})[0].value)
+    2734
+    """
+    left = check("left leg", "small_length", number(values, "left_m"), -1.0, 2.0)
+    right = check("right leg", "small_length", number(values, "right_m"), -1.0, 2.0)
+    liquid = str(values.get("liquid") or "water")
+    density = _LIQUID_KG_M3[liquid]
+    value = density * GRAVITY_M_S2 * (left + right)
+    off = density * GRAVITY_M_S2 * 2 * _READ_M
+    return (
+        Figure("u-tube.pressure", "pressure", value, "pressure", U_TUBE,
+               Band(value - off, value + off),
+               (row("left leg, from its zero", left, "small_length", Origin.MEASURED),
+                row("right leg, from its zero", right, "small_length", Origin.MEASURED),
+                row("liquid", dict(LIQUIDS)[liquid]),
+                row("density", density, "density", Origin.TABLE)),
+               narrows=("read at eye level, at the bottom of the meniscus",)),
+    )  # fmt: skip
+
+
 _ALL = (
+    Answer(
+        "u-tube", "U-tube", "The pressure of a water U-tube, read in two numbers.",
+        "A tube open at one end, its water dyed; never on a line that may see more than it is "
+        "long.",
+        (
+            AnswerField("left_m", "Left leg moved by", "small_length", 0.1397, "5.5 in"),
+            AnswerField("right_m", "Right leg moved by", "small_length", 0.1397, "5.5 in"),
+            AnswerField("liquid", "Liquid", "choice", "water", options=LIQUIDS),
+        ),
+        u_tube,
+    ),
     Answer(
         "leak-decay", "Leak by decay", "What a shut-in line leaks by its fall in pressure.",
         "Soap first. Never oxygen; a demand regulator takes no more than ½ psi: isolate it.",

@@ -10,6 +10,7 @@ from gentle_ember.catalog import load
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.job import Job
 from gentle_ember.demo.fits import FITS
+from gentle_ember.demo.loads import LOADS
 from gentle_ember.demo.meterings import METERINGS, STARTS
 from gentle_ember.demo.proofs import PROOFS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
@@ -78,6 +79,8 @@ def _work(key: str, jobs: JobStore, job_id: str) -> Iterator[dict[str, Step]]:
         yield started.step(now(), catalog)
     for metered in METERINGS.get(key, ()):
         yield from metered.steps()
+    for loaded in LOADS.get(key, ()):
+        yield from loaded.steps()
 
 
 def _wanted(path: str, value: Step) -> Wanted:

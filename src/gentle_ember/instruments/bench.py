@@ -23,6 +23,13 @@ OPEN_THROTTLE = 0.92
 ADD_LOAD = 0.10
 """How fast load is added or taken, per step and share of throttle missing."""
 STARVES_PA = 69e3
+PLUG_COLOURS_S = 300.0
+TANK_TARE_KG = 2.0
+PLUG_GASOLINE = (
+    (0.79, "soot"), (0.955, "tan"), (1.0, "grey"), (1.06, "white"), (math.inf, "blistered"),
+)  # fmt: skip
+PLUG_GAS = ((1.09, "grey"), (1.25, "white"), (math.inf, "blistered"))
+"""λ under which a plug takes a colour; gas leaves no soot."""
 NOISE = {
     "volts_a": 0.002, "volts_b": 0.002, "amps_a": 0.004, "amps_b": 0.004, "output": 0.004,
     "hertz": 0.0005, "speed": 0.002, "throttle": 0.006, "lambda": 0.008, "oxygen": 0.03,
@@ -50,6 +57,10 @@ class Setup:
     """Heat a cylinder takes from the air [W/K]."""
     leaks: Mapping[str, float] = field(default_factory=dict)
     electric_start: bool = False
+    tank_kg: float = 0.0
+    """Gasoline in a tank on the scale; nought where a cylinder stands on it."""
+    weeps: bool = False
+    """Whether the demand regulator lets gas past while it is shut."""
 
 
 class Bench:
@@ -62,9 +73,11 @@ class Bench:
         self.leaks = dict(setup.leaks)
         self.cylinder_kg = setup.cylinder_kg
         self.cylinder_k = setup.ambient_k
-        self.passed_m3 = 0.0
+        self.passed_m3, self.tank_kg = 0.0, setup.tank_kg
         self.loaded_lambda = math.nan
         """λ under load, averaged as a plug remembers it."""
+        self.loaded_gas = False
+        self.loaded_s = 0.0
         self._supply()
 
     @property
@@ -78,6 +91,7 @@ class Bench:
         self.engine.step(seconds)
         burnt = self.engine.gas_kg_s * seconds
         self.passed_m3 += burnt / self.setup.engine.gas.density_kg_m3
+        self.tank_kg = max(0.0, self.tank_kg - self.engine.gasoline_kg_s * seconds)
         if self.setup.cylinder_kg:
             self._chill(burnt, seconds)
         engine = self.engine
@@ -85,6 +99,8 @@ class Bench:
             share = 1.0 if math.isnan(self.loaded_lambda) else seconds / 120
             before = engine.lam if math.isnan(self.loaded_lambda) else self.loaded_lambda
             self.loaded_lambda = before + share * (engine.lam - before)
+            self.loaded_gas = engine.gas_kg_s > engine.gasoline_kg_s
+            self.loaded_s += seconds
 
     def go(self, seconds: float) -> None:
         """Move on for longer."""
@@ -142,6 +158,8 @@ class Bench:
             found |= {"volts_b": volts, "amps_b": amps}
         if setup.cylinder_kg:
             found["mass"] = setup.tare_kg + self.cylinder_kg
+        elif setup.tank_kg:
+            found["mass"] = TANK_TARE_KG + self.tank_kg
         if not math.isnan(lam):
             found["lambda"] = lam
             found["oxygen"] = max(0.003, 0.209 * (lam - 1) / lam) if lam > 1 else 0.003
@@ -203,6 +221,15 @@ class Bench:
         held = [self.engine.held_w(one, throttle) for one in turns]
         good = [one for one, w in zip(turns, held, strict=True) if w >= share * max(held)]
         return good[0], good[-1]
+
+    def plug(self) -> str:
+        """What the plug looks like, by the picture chart; a new one goes in after."""
+        lam, seconds = self.loaded_lambda, self.loaded_s
+        self.loaded_lambda, self.loaded_s = math.nan, 0.0
+        if math.isnan(lam) or seconds < PLUG_COLOURS_S:
+            return "unchanged"
+        bands = PLUG_GAS if self.loaded_gas else PLUG_GASOLINE
+        return next(name for most, name in bands if lam < most)
 
     def film(self, joint: str) -> str:
         """What a soap film does at a joint: holds, small bubbles, or foam."""

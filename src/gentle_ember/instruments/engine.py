@@ -135,6 +135,8 @@ class Hands:
     idle_turns: float = 1.0
     load_w: float = 0.0
     choke: float = 0.0
+    jet: float = 1.0
+    """Number of the gasoline jet in it over the one it was built with, by bore [1]."""
     gas_open: bool = False
     gasoline_open: bool = False
     switch_on: bool = True
@@ -254,7 +256,7 @@ class Engine:
             self.bowl_kg = 0.012
         if self.bowl_kg > 0 and self.speed_hz > 1:
             cold = 1 + 0.7 * (1 - self.warm) * (1 - hands.choke) - 0.35 * hands.choke
-            lam = spec.gasoline_lambda * max(0.45, cold)
+            lam = spec.gasoline_lambda / hands.jet**2 * max(0.45, cold)
             self.gasoline_kg_s = min(air / (lam * spec.gasoline.air_fuel_ratio), self.bowl_kg / dt)
             if not hands.gasoline_open:
                 self.bowl_kg = max(0.0, self.bowl_kg - self.gasoline_kg_s * dt)

@@ -14,6 +14,7 @@ from gentle_ember.instruments.bench import STEP_S, Bench, Setup
 from gentle_ember.instruments.protocol import Reading
 
 MOST_BENCHES = 12
+STOPS_S = 6.0
 LONGEST_S = 3.0
 """Nobody looked for longer: the bench stood still meanwhile."""
 
@@ -26,6 +27,8 @@ class Live:
     seen_s: float
     pace: float = 1.0
     said: str = ""
+    plug: str = ""
+    film: str = ""
     lock: Lock = field(default_factory=Lock)
 
     def move(self, now_s: float) -> None:
@@ -61,6 +64,52 @@ class Live:
             self.bench.engine.press_primer(seconds)
             self.said = "A hiss." if hiss else "No hiss: no gas reaches the demand regulator."
             return hiss
+
+    def run(self, now_s: float, seconds: float) -> None:
+        """Let it run on for so long at once."""
+        with self.lock:
+            self.move(now_s)
+            self.bench.go(seconds)
+            stands = not self.bench.engine.running
+            self.said = "It stopped meanwhile." if stands else f"Ran on for {seconds / 60:.0f} min."
+
+    def take_out_plug(self, now_s: float) -> None:
+        """Shut it off under load and look at the plug."""
+        with self.lock:
+            self.move(now_s)
+            hands = self.bench.hands
+            hands.switch_on = False
+            self.bench.go(STOPS_S)
+            self.plug = self.bench.plug()
+            self.bench.engine.speed_hz = 0.0
+            hands.switch_on, hands.load_w = True, 0.0
+            self.said = "Shut off under load; the plug is out, a new one goes in."
+
+    def soap(self, now_s: float, joint: str) -> None:
+        """What a film does at a joint."""
+        with self.lock:
+            self.move(now_s)
+            self.film = self.bench.film(joint) if self.bench.hands.gas_open else ""
+            self.said = "" if self.film else "No gas on it: open the source first."
+
+    def mend(self, now_s: float, joint: str) -> None:
+        """Shut the source and make a joint anew."""
+        with self.lock:
+            self.move(now_s)
+            self.bench.hands.gas_open = False
+            self.bench.mend(joint)
+            self.film, self.said = "", "Source shut, joint made anew. Open it and soap again."
+
+    def lock_up(self, now_s: float) -> None:
+        """A film over the demand regulator's outlet, inlet live, engine stopped."""
+        with self.lock:
+            self.move(now_s)
+            if self.bench.engine.running or not self.bench.hands.gas_open:
+                self.said = "Inlet live and engine stopped, or it tells nothing."
+            elif self.bench.setup.weeps:
+                self.said = "The film over the outlet grows: it weeps."
+            else:
+                self.said = "The film over the outlet stands still."
 
     def take(self, now_s: float, signal: Signal, load_w: float) -> Taken:
         """Take a reading of a sweep."""

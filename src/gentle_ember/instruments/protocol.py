@@ -35,7 +35,7 @@ CHANNELS: dict[str, Channel] = {
         Channel("co", "carbon monoxide", "ppm", "CO meter"),
         Channel("exhaust", "exhaust", "temperature", "thermocouple"),
         Channel("inlet", "before the demand regulator", "pressure", "manometer"),
-        Channel("mass", "cylinder on the scale", "mass", "scale"),
+        Channel("mass", "on the scale", "mass", "scale"),
         Channel("dial", "gas through the meter", "volume", "gas meter"),
         Channel("gas_near", "gas in the air", "ppm", "gas sniffer"),
     )

@@ -16,7 +16,7 @@ from gentle_ember.core.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
 from gentle_ember.core.part import PartClass
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.fuel_path import TrainSection
-from gentle_ember.core.sections.given import machine, site_air
+from gentle_ember.core.sections.given import legs_of, machine, site_air
 from gentle_ember.core.train.demand import demand
 from gentle_ember.core.venturi import signal
 from gentle_ember.instruments.bench import Setup
@@ -29,17 +29,23 @@ WINDOW_PA, LEAST_PA, OPENING_PA = 2740.0, 1000.0, 75.0
 SCREW_TURNS = 6.0
 TURNS_PER_HP = 0.25
 LEAK_M3_S = 3e-7
+WEEPS, TANK_KG = 0.12, 7.5
+"""How often a demand regulator weeps; gasoline on the scale at the start."""
 U_W_M2K, WET_M2 = 12.0, 0.35
 
 
 def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
-    """The bench of a job on one gas; None until the set has a running rating."""
+    """The bench of a job on one fuel; None until the set has a running rating.
+
+    A bench for gasoline has propane at hand besides, with its source shut.
+    """
     resolved, output = machine(planned.job.set), planned.output
     if resolved is None or output is None:
         return None
     drawn = random.Random(seed)  # noqa: S311 - the same bench for the same seed
     job, site = planned.job, planned.site
-    asked = demand(job.set, site, job.site, output, fuel)
+    gas = FuelKey.PROPANE if fuel is FuelKey.GASOLINE else fuel
+    asked = demand(job.set, site, job.site, output, gas)
     here = site_air(site, job.site)
     ambient_k = min(here.hottest.value, 288.15)
     ambient_pa = air.pressure(here.elevation.value)
@@ -81,12 +87,14 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     leaks = {drawn.choice(joints): LEAK_M3_S * drawn.uniform(0.1, 1.0)} if joints else {}
     least = _of(section, PartClass.DEMAND, "least_pa") or LEAST_PA
     cylinder = fuel is FuelKey.PROPANE
+    weeps = drawn.random() < WEEPS
     return Setup(
         spec, job.set.volts.value if job.set.volts else 120.0, hertz,
-        2 if job.set.running and job.set.running.value > 4000 and not inverter else 1,
+        legs_of(job.set),
         ambient_k, ambient_pa, WINDOW_PA if cylinder else _line(section), least,
         cylinder_kg=8.5 if cylinder else 0.0, wetted_w_k=U_W_M2K * WET_M2, leaks=leaks,
         electric_start=bool(job.set.electric_start),
+        tank_kg=TANK_KG if fuel is FuelKey.GASOLINE else 0.0, weeps=weeps,
     )  # fmt: skip
 
 

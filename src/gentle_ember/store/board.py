@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 from datetime import datetime
 from typing import Any
 
@@ -14,6 +14,9 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Severity
 from gentle_ember.core.fit.times import Learned, learn
 from gentle_ember.core.job import Job, WaitsFor
+from gentle_ember.core.lessons import Key, Lesson
+from gentle_ember.core.lessons import Learned as Ratio
+from gentle_ember.core.lessons import learn as learn_ratios
 from gentle_ember.core.plan import Plan, plan
 from gentle_ember.core.route import current_stage, waits_for
 from gentle_ember.store.models import BoardRow, JobRow
@@ -38,6 +41,7 @@ def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
         "questions": len(planned.questions),
         "running_w": job.set.running.value if job.set.running else None,
         "times": [list(one) for one in timed(planned)],
+        "lessons": [list(astuple(one)) for one in planned.lessons],
         "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
     }
 
@@ -57,6 +61,14 @@ def all_times(session: Session) -> dict[str, Learned]:
     """What the shop took for each kind of step, over all its jobs."""
     rows = session.scalars(select(BoardRow.times).where(func.json_array_length(BoardRow.times) > 0))
     return learn((str(kind), float(seconds)) for row in rows for kind, seconds in row)
+
+
+def all_lessons(session: Session) -> dict[Key, Ratio]:
+    """What the shop's measurements teach, over all its jobs."""
+    rows = session.scalars(
+        select(BoardRow.lessons).where(func.json_array_length(BoardRow.lessons) > 0)
+    )
+    return learn_ratios(Lesson(*one) for row in rows for one in row)
 
 
 def _searched(job: Job) -> str:

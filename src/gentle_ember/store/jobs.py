@@ -20,6 +20,7 @@ from gentle_ember.core.fit.holds import tick_stops
 from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import ON_DEMAND, Job
+from gentle_ember.core.lessons import NOTHING, Shop
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
 from gentle_ember.core.prove.records import Proof
@@ -62,6 +63,7 @@ class JobStore:
         self._documents: OrderedDict[tuple[str, int, datetime], dict[str, Any]] = OrderedDict()
         self.news = News()
         self._times: Mapping[str, Learned] | None = None
+        self._shop, self._shop_read = NOTHING, False
         self._lock = Lock()
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
@@ -79,13 +81,31 @@ class JobStore:
                 self._times = board.all_times(session)
         return self._times
 
+    @property
+    def shop(self) -> Shop:
+        """What this shop's measurements teach; another object only when they teach otherwise."""
+        if not self._shop_read:
+            self._shop_read = True
+            with self.reading.begin() as session:
+                learned = board.all_lessons(session)
+            if learned != self._shop.learned:
+                self._shop = Shop(learned)
+        return self._shop
+
+    def _written(self, stored: Stored) -> Stored:
+        """After a write is committed, and not before: others may read meanwhile."""
+        self._times, self._shop_read = None, False
+        self.news.tell(stored.id, stored.revision)
+        return stored
+
     def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
         """A new job from a document; the same `key` twice gives the same job."""
         job = valid_job(document)
         with self.writing.begin() as session:
             if key and (known := by_key(session, key)):
                 return self._stored(session, known.job_id)
-            return self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
+            stored = self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
+        return self._written(stored)
 
     def _insert(self, session: Session, job_id: str, job: Job, who: str, key: str) -> Stored:
         at = now()
@@ -152,8 +172,7 @@ class JobStore:
             self._refuse_past_stops(Job.model_validate(row.document), job)
             append(session, row, "edit", None, key, who, changes, inverse)
             stored = self._save(session, row, job)
-        self.news.tell(job_id, stored.revision)
-        return stored
+        return self._written(stored)
 
     def _whole(self, row: JobRow) -> dict[str, Any]:
         """A job's document with the fields an earlier version lacked; not to be changed.
@@ -235,11 +254,9 @@ class JobStore:
             self._refuse_past_stops(Job.model_validate(row.document), job)
             append(session, row, kind, target.revision, key, who, changes, inverse)
             stored = self._save(session, row, job)
-        self.news.tell(job_id, stored.revision)
-        return stored
+        return self._written(stored)
 
     def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
-        self._times = None
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
         board.write(session, row.id, job, row.updated_at, self.catalog)
@@ -258,6 +275,7 @@ class JobStore:
                 "arrived": {},
                 "fit": Fit(),
                 "metering": {},
+                "load_tests": {},
                 "proof": Proof(),
                 "starts": {},
                 "archived": False,
@@ -286,8 +304,8 @@ class JobStore:
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
             board.write(session, new_id, job, at, self.catalog)
             session.flush()
-            self._times = None
-            return self._stored(session, new_id)
+            stored = self._stored(session, new_id)
+        return self._written(stored)
 
     def log(self, job_id: str) -> list[ChangeRow]:
         """The change log, oldest first."""

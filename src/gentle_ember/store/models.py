@@ -65,6 +65,8 @@ class BoardRow(Base):
     fuels: Mapped[list[str]] = mapped_column(JSON)
     times: Mapped[list[list[Any]]] = mapped_column(JSON)
     """Kind and seconds of each step of the bench that was timed."""
+    lessons: Mapped[list[list[Any]]] = mapped_column(JSON)
+    """What was measured against its estimate: quantity, class, fuel, estimate, measured."""
     updated_at: Mapped[datetime]
 
 

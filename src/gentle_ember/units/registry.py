@@ -63,6 +63,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
         Unit("W/m²K", "W/m**2/K", 1),
     ),
     "duration": (_HOURS, _HOURS),
+    "minutes": (Unit("min", "minute", 1), Unit("min", "minute", 1)),
     "age": (Unit("yr", "year", 1), Unit("yr", "year", 1)),
     "ppm": (Unit("ppm", "ppm", 0), Unit("ppm", "ppm", 0)),
     "share": (Unit("%", "percent", 1), Unit("%", "percent", 1)),

@@ -82,13 +82,23 @@ def hands(path: BenchPath, body: HandsIn) -> Response:
 
 @api.post("/act", responses={200: BenchOut})
 def act(path: BenchPath, body: ActIn) -> Response:
-    """Pull the rope, press the primer, reset the inverter after an overload."""
+    """Pull the rope, press the primer, let it run on, look at the plug, soap a joint."""
     live = _live(path)
     now = services().hall.clock()
     if body.what == "pull":
         live.pull(now)
     elif body.what == "prime":
         live.prime(now, body.seconds)
+    elif body.what == "run":
+        live.run(now, body.seconds)
+    elif body.what == "plug":
+        live.take_out_plug(now)
+    elif body.what == "film":
+        live.soap(now, body.joint)
+    elif body.what == "mend":
+        live.mend(now, body.joint)
+    elif body.what == "lock_up":
+        live.lock_up(now)
     else:
         with live.lock:
             live.bench.engine.tripped = False

@@ -51,7 +51,12 @@ def figure(entry: Figure) -> Json:
         "method": _flat(entry.method),
         "inputs": [_input(one) for one in entry.inputs],
         "rivals": [
-            {"name": one.name, "us": rival(one.value, "us"), "metric": rival(one.value, "metric")}
+            {
+                "name": one.name,
+                "note": one.note,
+                "us": rival(one.value, "us"),
+                "metric": rival(one.value, "metric"),
+            }
             for one in entry.rivals
         ],
         "rounding": str(entry.rounding),

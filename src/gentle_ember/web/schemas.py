@@ -28,7 +28,7 @@ class JobPath(Request):
 class EventsQuery(Request):
     """Which simulated bench is listened to along with the job; none when empty."""
 
-    bench: Literal["", "propane", "natural_gas", "biogas"] = ""
+    bench: Literal["", "gasoline", "propane", "natural_gas", "biogas"] = ""
 
 
 class JobQuery(Request):
@@ -142,6 +142,7 @@ class RivalOut(BaseModel):
     """Another school's result."""
 
     name: str
+    note: str
     us: str
     metric: str
 

@@ -19,6 +19,7 @@ from gentle_ember.web.schemas import (
 )
 from gentle_ember.web.schemas_catalog import BillOut
 from gentle_ember.web.schemas_fit import FitOut, MarksOut
+from gentle_ember.web.schemas_load import JetsOut, LoadTestOut
 from gentle_ember.web.schemas_metering import MeteringOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
 from gentle_ember.web.schemas_prove import GasProofOut
@@ -279,6 +280,8 @@ class SnapshotOut(BaseModel):
     fit: FitOut | None
     marks: MarksOut | None
     metering: list[MeteringOut] | None
+    load_tests: list[LoadTestOut] | None
+    jets: JetsOut | None
     proofs: list[GasProofOut] | None
     starts: list[FuelStartOut] | None
 

@@ -117,10 +117,10 @@ class LoadedOut(BaseModel):
 
 
 class BenchPath(Request):
-    """A job's bench on one gas."""
+    """A job's bench on one fuel."""
 
     job_id: str = Field(max_length=36)
-    fuel: Literal["propane", "natural_gas", "biogas"]
+    fuel: Literal["gasoline", "propane", "natural_gas", "biogas"]
 
 
 class OpenBenchIn(Request):
@@ -136,6 +136,7 @@ class HandsIn(Request):
     idle_turns: float | None = Field(default=None, ge=0, le=20)
     load_w: float | None = Field(default=None, ge=0, le=60e3)
     choke: float | None = Field(default=None, ge=0, le=1)
+    jet: float | None = Field(default=None, ge=0.4, le=2)
     gas_open: bool | None = None
     gasoline_open: bool | None = None
     switch_on: bool | None = None
@@ -147,8 +148,11 @@ class HandsIn(Request):
 class ActIn(Request):
     """Something done on the bench."""
 
-    what: Literal["pull", "prime", "reset"]
-    seconds: float = Field(default=2.0, ge=0.1, le=60)
+    what: Literal["pull", "prime", "reset", "run", "plug", "film", "mend", "lock_up"]
+    seconds: float = Field(default=2.0, ge=0.1, le=600)
+    """How long: the primer is held, or it runs on."""
+    joint: str = Field(default="", max_length=60)
+    """The joint soaped, or made anew."""
 
 
 class TakeIn(Request):
@@ -176,6 +180,10 @@ class BenchOut(BaseModel):
     running: bool
     tripped: bool
     said: str
+    plug: str
+    """The plug as last taken out, by the picture chart."""
+    film: Literal["", "holds", "bubbles", "foam"]
+    """The film at the joint last soaped."""
     inverter: bool
     most_turns: float
     limit_w: float

@@ -38,7 +38,7 @@ class Services:
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job over this shop's catalog."""
-        return plan(job, self.catalog)
+        return plan(job, self.catalog, self.jobs.shop)
 
 
 def open_services(data: Path) -> Services:

@@ -11,6 +11,7 @@ from gentle_ember.web import (
     present,
     present_bill,
     present_fit,
+    present_load,
     present_metering,
     present_method,
     present_path,
@@ -58,6 +59,8 @@ def snapshot(
         "proofs": present_prove.proofs(planned) if "proofs" in views else None,
         "starts": present_start.starts(planned) if "starts" in views else None,
         "metering": present_metering.metering(planned) if "metering" in views else None,
+        "load_tests": present_load.load_tests(planned) if "load_tests" in views else None,
+        "jets": present_load.jets(planned) if "jets" in views else None,
         "house": present_path.house(planned) if "house" in views else None,
         "runs": None if runs is None else [present.run(entry) for entry in runs.runs],
     }

@@ -295,7 +295,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Pull the rope, press the primer, reset the inverter after an overload. */
+        /** Pull the rope, press the primer, let it run on, look at the plug, soap a joint. */
         post: operations["bench_act_act_post"];
         delete?: never;
         options?: never;
@@ -627,6 +627,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the shop's own sets taught, by quantity, class and fuel. */
+        get: operations["load_learned_learned_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/methods/{page}": {
         parameters: {
             query?: never;
@@ -706,6 +723,24 @@ export interface paths {
         /** Add a person, or note the units they prefer. */
         put: operations["shop_put_person_people_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plug-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every picture of the chart, with what it says on gasoline and on gas. */
+        get: operations["load_plug_chart_plug_chart_get"];
+        put?: never;
+        /** What a plug says after a run. */
+        post: operations["load_plug_plug_chart_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -909,6 +944,11 @@ export interface components {
          */
         ActIn: {
             /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
              * Seconds
              * @default 2
              */
@@ -917,7 +957,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "pull" | "prime" | "reset";
+            what: "pull" | "prime" | "reset" | "run" | "plug" | "film" | "mend" | "lock_up";
         };
         /**
          * Added
@@ -953,6 +993,27 @@ export interface components {
             wait_until: string;
             /** Why */
             why: string;
+        };
+        /**
+         * AdviceRunOut
+         * @description What follows from a run.
+         */
+        AdviceRunOut: {
+            /** Expects */
+            expects: string;
+            /** Jet */
+            jet: string;
+            /** Reasons */
+            reasons: string[];
+            /** Stop */
+            stop: boolean;
+            /** Turns */
+            turns: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "" | "keep" | "screw_out" | "screw_in" | "jet_up" | "jet_down" | "put_right";
         };
         /**
          * AmountOut
@@ -1179,6 +1240,41 @@ export interface components {
             why: string;
         };
         /**
+         * BankLoadOut
+         * @description Something at hand to load the set with.
+         */
+        BankLoadOut: {
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            watts: components["schemas"]["BothOut"];
+            /** Without */
+            without: boolean;
+        };
+        /**
+         * BankOut
+         * @description What to switch on, and what it comes to.
+         */
+        BankOut: {
+            /** Enough */
+            enough: boolean;
+            /** Legs */
+            legs: components["schemas"]["BothOut"][];
+            /** Loads */
+            loads: components["schemas"]["BankLoadOut"][];
+            /** On */
+            on: components["schemas"]["SwitchedOut"][];
+            /** Share */
+            share: number;
+            short: components["schemas"]["BothOut"];
+            total: components["schemas"]["BothOut"];
+            /** Total W */
+            total_w: number;
+        };
+        /**
          * BenchOut
          * @description The bench as it stands.
          */
@@ -1187,6 +1283,11 @@ export interface components {
             at_s: number;
             /** Channels */
             channels: components["schemas"]["ChannelOut"][];
+            /**
+             * Film
+             * @enum {string}
+             */
+            film: "" | "holds" | "bubbles" | "foam";
             hands: components["schemas"]["HandsIn"];
             /** Inverter */
             inverter: boolean;
@@ -1194,6 +1295,8 @@ export interface components {
             limit_w: number;
             /** Most Turns */
             most_turns: number;
+            /** Plug */
+            plug: string;
             /** Running */
             running: boolean;
             /** Said */
@@ -1379,7 +1482,17 @@ export interface components {
              *         "number": null,
              *         "source": ""
              *       },
+             *       "fitted": {
+             *         "number": null,
+             *         "source": ""
+             *       },
+             *       "fitted_for": null,
+             *       "kit": {
+             *         "number": null,
+             *         "source": ""
+             *       },
              *       "marking": "unknown",
+             *       "orifice": null,
              *       "published": {
              *         "number": null,
              *         "source": ""
@@ -1387,7 +1500,8 @@ export interface components {
              *       "stamped": {
              *         "number": null,
              *         "source": ""
-             *       }
+             *       },
+             *       "step": null
              *     }
              */
             jets: components["schemas"]["Jets"];
@@ -1626,6 +1740,18 @@ export interface components {
             methods: components["schemas"]["ChosenMethodOut"][];
         };
         /**
+         * Clocked
+         * @description Gas by the clocked meter at a steady load.
+         */
+        Clocked: {
+            /** @default null */
+            flow: components["schemas"]["Fact"] | null;
+            /** @default natural_gas */
+            fuel: components["schemas"]["FuelKey"];
+            /** @default null */
+            load: components["schemas"]["Fact"] | null;
+        };
+        /**
          * ComesBack
          * @description A part taken off that somebody gets back: jet, core, bracket.
          */
@@ -1661,6 +1787,22 @@ export interface components {
              * @default
              */
             what: string;
+        };
+        /**
+         * ComingDownOut
+         * @description What the jet does at another place it runs.
+         */
+        ComingDownOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Place */
+            place: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "rich" | "caution" | "stop";
+            /** Text */
+            text: string;
         };
         /**
          * Confirmation
@@ -1876,6 +2018,33 @@ export interface components {
             tare: components["schemas"]["Fact"] | null;
             /** @default null */
             weighed: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * Decided
+         * @description What a person decided after a run, and why.
+         */
+        Decided: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * What
+             * @default
+             * @enum {string}
+             */
+            what: "" | "keep" | "screw_out" | "screw_in" | "jet_up" | "jet_down" | "put_right";
         };
         /**
          * Decision
@@ -2595,7 +2764,17 @@ export interface components {
              *           "number": null,
              *           "source": ""
              *         },
+             *         "fitted": {
+             *           "number": null,
+             *           "source": ""
+             *         },
+             *         "fitted_for": null,
+             *         "kit": {
+             *           "number": null,
+             *           "source": ""
+             *         },
              *         "marking": "unknown",
+             *         "orifice": null,
              *         "published": {
              *           "number": null,
              *           "source": ""
@@ -2603,13 +2782,21 @@ export interface components {
              *         "stamped": {
              *           "number": null,
              *           "source": ""
-             *         }
+             *         },
+             *         "step": null
              *       },
              *       "jetted_at": null,
              *       "type": "unknown"
              *     }
              */
             carburetor: components["schemas"]["Carburetor"];
+            /**
+             * Clocked
+             * @default {}
+             */
+            clocked: {
+                [key: string]: components["schemas"]["Clocked"];
+            };
             /**
              * Cylinders
              * @default 1
@@ -2803,6 +2990,11 @@ export interface components {
              * @default null
              */
             idle_turns: number | null;
+            /**
+             * Jet
+             * @default null
+             */
+            jet: number | null;
             /**
              * Kinked
              * @default null
@@ -3015,7 +3207,7 @@ export interface components {
         };
         /**
          * Jets
-         * @description Three facts that are not the same: believed, published, stamped.
+         * @description Numbers that are not the same fact: believed, published, stamped, and what is in it now.
          */
         Jets: {
             /**
@@ -3026,11 +3218,29 @@ export interface components {
              */
             believed: components["schemas"]["JetNumber"];
             /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
+            fitted: components["schemas"]["JetNumber"];
+            /** @default null */
+            fitted_for: components["schemas"]["Fact"] | null;
+            /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
+            kit: components["schemas"]["JetNumber"];
+            /**
              * Marking
              * @default unknown
              * @enum {string}
              */
             marking: "unknown" | "hundredths" | "flow";
+            /** @default null */
+            orifice: components["schemas"]["Fact"] | null;
             /**
              * @default {
              *       "number": null,
@@ -3045,6 +3255,34 @@ export interface components {
              *     }
              */
             stamped: components["schemas"]["JetNumber"];
+            /** @default null */
+            step: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * JetsOut
+         * @description The main jet: schools, what is at hand, coming down.
+         */
+        JetsOut: {
+            as_it_is: components["schemas"]["FigureOut"] | null;
+            /** Asked */
+            asked: boolean;
+            /** At Hand */
+            at_hand: number[];
+            /** Below */
+            below: components["schemas"]["ComingDownOut"][];
+            /** In It */
+            in_it: number | null;
+            /** Meant */
+            meant: number | null;
+            orifice: components["schemas"]["FigureOut"] | null;
+            /** Pick */
+            pick: number | null;
+            /** State */
+            state: string;
+            /** Text */
+            text: string;
+            /** Wanted */
+            wanted: components["schemas"]["FigureOut"][];
         };
         /**
          * Job
@@ -3123,6 +3361,13 @@ export interface components {
              */
             load: components["schemas"]["Load"];
             /**
+             * Load Tests
+             * @default {}
+             */
+            load_tests: {
+                [key: string]: components["schemas"]["LoadTest"];
+            };
+            /**
              * Marks
              * @default {}
              */
@@ -3175,7 +3420,17 @@ export interface components {
              *             "number": null,
              *             "source": ""
              *           },
+             *           "fitted": {
+             *             "number": null,
+             *             "source": ""
+             *           },
+             *           "fitted_for": null,
+             *           "kit": {
+             *             "number": null,
+             *             "source": ""
+             *           },
              *           "marking": "unknown",
+             *           "orifice": null,
              *           "published": {
              *             "number": null,
              *             "source": ""
@@ -3183,11 +3438,13 @@ export interface components {
              *           "stamped": {
              *             "number": null,
              *             "source": ""
-             *           }
+             *           },
+             *           "step": null
              *         },
              *         "jetted_at": null,
              *         "type": "unknown"
              *       },
+             *       "clocked": {},
              *       "cylinders": 1,
              *       "displacement": null,
              *       "electric_start": null,
@@ -3587,6 +3844,11 @@ export interface components {
             thickness_m: number | null;
         };
         /**
+         * LearnedOut
+         * @description What the shop's own sets taught.
+         */
+        LearnedOut: components["schemas"]["TaughtOut"][];
+        /**
          * LedgerOut
          * @description What every choice adds up to.
          */
@@ -3722,6 +3984,182 @@ export interface components {
             note: string;
             /** @default null */
             planned: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * LoadReading
+         * @description What the instruments show at one moment of a run.
+         */
+        LoadReading: {
+            /** @default null */
+            after: components["schemas"]["Fact"] | null;
+            /** @default null */
+            air_co: components["schemas"]["Fact"] | null;
+            /** @default null */
+            amps_a: components["schemas"]["Fact"] | null;
+            /** @default null */
+            amps_b: components["schemas"]["Fact"] | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** @default null */
+            co: components["schemas"]["Fact"] | null;
+            /** @default null */
+            exhaust: components["schemas"]["Fact"] | null;
+            /** @default null */
+            hertz: components["schemas"]["Fact"] | null;
+            /** @default null */
+            lam: components["schemas"]["Fact"] | null;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default null */
+            output: components["schemas"]["Fact"] | null;
+            /** @default smooth */
+            ran: components["schemas"]["Ran"];
+            /**
+             * Smell
+             * @default
+             * @enum {string}
+             */
+            smell: "" | "none" | "gas" | "hot";
+            /** @default null */
+            speed: components["schemas"]["Fact"] | null;
+            /** @default null */
+            throttle: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volts_a: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volts_b: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * LoadReadingOut
+         * @description A reading under load; quantities as shown, by their names.
+         */
+        LoadReadingOut: {
+            after: components["schemas"]["BothOut"] | null;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: boolean;
+            /** Key */
+            key: string;
+            output: components["schemas"]["BothOut"] | null;
+            /**
+             * Ran
+             * @enum {string}
+             */
+            ran: "smooth" | "hunting" | "rough" | "died";
+            /** Shown */
+            shown: {
+                [key: string]: components["schemas"]["BothOut"];
+            };
+            /** Simulated */
+            simulated: boolean;
+            /** Smell */
+            smell: string;
+        };
+        /**
+         * LoadRunOut
+         * @description One run under load.
+         */
+        LoadRunOut: {
+            advice: components["schemas"]["AdviceRunOut"];
+            /** Counts */
+            counts: boolean;
+            /** Decided */
+            decided: string;
+            /** Decided By */
+            decided_by: string;
+            held: components["schemas"]["FigureOut"] | null;
+            /** Jet */
+            jet: string;
+            /** Key */
+            key: string;
+            /** Lam */
+            lam: string;
+            /** Opened */
+            opened: boolean;
+            plug: components["schemas"]["PlugReadOut"] | null;
+            /** Readings */
+            readings: components["schemas"]["LoadReadingOut"][];
+            /** Reason */
+            reason: string;
+            /** Remarks */
+            remarks: components["schemas"]["RemarkOut"][];
+            /** Seconds */
+            seconds: number;
+            /** Settled */
+            settled: boolean;
+            /** Simulated */
+            simulated: boolean;
+            time: components["schemas"]["FigureOut"];
+            /** Turns */
+            turns: string;
+        };
+        /**
+         * LoadTest
+         * @description The load tests of one fuel on one site.
+         */
+        LoadTest: {
+            /**
+             * Loads
+             * @default {}
+             */
+            loads: {
+                [key: string]: components["schemas"]["TestLoad"];
+            };
+            /**
+             * Runs
+             * @default {}
+             */
+            runs: {
+                [key: string]: components["schemas"]["Run"];
+            };
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+        };
+        /**
+         * LoadTestOut
+         * @description One fuel's load test on this site.
+         */
+        LoadTestOut: {
+            bank: components["schemas"]["BankOut"];
+            expected: components["schemas"]["FigureOut"];
+            flow: components["schemas"]["FigureOut"] | null;
+            /** Fuel */
+            fuel: string;
+            /** Gas */
+            gas: boolean;
+            /** Holds */
+            holds: boolean;
+            /** Jet */
+            jet: string;
+            /** Key */
+            key: string;
+            least: components["schemas"]["FigureOut"];
+            /** Least S */
+            least_s: number;
+            /** Legs */
+            legs: number;
+            /** Letter */
+            letter: string;
+            /** Most S */
+            most_s: number;
+            /** Name */
+            name: string;
+            /** Not Tight */
+            not_tight: string[];
+            /** Runs */
+            runs: components["schemas"]["LoadRunOut"][];
+            /** Screw */
+            screw: string;
         };
         /**
          * LoadedOut
@@ -3917,7 +4355,7 @@ export interface components {
              * @default power
              * @enum {string}
              */
-            school: "power" | "area" | "preset";
+            school: "power" | "area" | "preset" | "shop";
             /**
              * Seat
              * @default
@@ -4462,6 +4900,11 @@ export interface components {
              */
             days: number;
             /**
+             * Draw W
+             * @default null
+             */
+            draw_w: number | null;
+            /**
              * Droop
              * @default 0
              */
@@ -4661,7 +5104,7 @@ export interface components {
          * @description What a part is, which decides where in a train it can stand.
          * @enum {string}
          */
-        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapour_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "service" | "consumable";
+        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapour_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "test_load" | "service" | "consumable";
         /**
          * PartFactOut
          * @description One thing that is known of a part, in both systems of units.
@@ -4833,6 +5276,107 @@ export interface components {
             us: string;
             /** Value */
             value: number;
+        };
+        /**
+         * PlugChartOut
+         * @description Every picture of the plug chart.
+         */
+        PlugChartOut: components["schemas"]["PlugLooksOut"][];
+        /**
+         * PlugIn
+         * @description A plug as it looks, and the run it comes from.
+         */
+        PlugIn: {
+            /**
+             * Before
+             * @default
+             * @enum {string}
+             */
+            before: "" | "new" | "clean" | "as_was";
+            /**
+             * Fuel
+             * @default gasoline
+             * @enum {string}
+             */
+            fuel: "gasoline" | "gas";
+            /** Key */
+            key: string;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * PlugLook
+         * @description The plug: how it went in, and what it looks like after the run, by the picture chart.
+         */
+        PlugLook: {
+            /**
+             * After
+             * @default
+             */
+            after: string | "";
+            /**
+             * Before
+             * @default
+             * @enum {string}
+             */
+            before: "" | "new" | "clean" | "as_was";
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default measured */
+            origin: components["schemas"]["Origin"];
+        };
+        /**
+         * PlugLooksOut
+         * @description One picture of the plug chart.
+         */
+        PlugLooksOut: {
+            /** Gas */
+            gas: string;
+            /** Gasoline */
+            gasoline: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Seen */
+            seen: string;
+        };
+        /**
+         * PlugReadOut
+         * @description A plug read by the picture chart.
+         */
+        PlugReadOut: {
+            /** Counts */
+            counts: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Leaning
+             * @enum {string}
+             */
+            leaning: "right" | "rich" | "lean" | "too_lean" | "other";
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * Problem
@@ -5072,6 +5616,19 @@ export interface components {
             version: string;
         };
         /**
+         * RemarkOut
+         * @description Something a reading says.
+         */
+        RemarkOut: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "standing";
+            /** Text */
+            text: string;
+        };
+        /**
          * RemoteTank
          * @description A gasoline tank beside the set; `rise` is its outlet above the float bowl.
          */
@@ -5098,6 +5655,8 @@ export interface components {
             metric: string;
             /** Name */
             name: string;
+            /** Note */
+            note: string;
             /** Us */
             us: string;
         };
@@ -5112,6 +5671,53 @@ export interface components {
             line: number;
             /** Why */
             why: string;
+        };
+        /**
+         * Run
+         * @description One run under load with one jet or one setting of the screw.
+         */
+        Run: {
+            /**
+             * @default {
+             *       "by": "",
+             *       "on": "",
+             *       "reason": "",
+             *       "what": ""
+             *     }
+             */
+            decided: components["schemas"]["Decided"];
+            /** @default null */
+            held: components["schemas"]["Fact"] | null;
+            /** @default null */
+            jet: components["schemas"]["Fact"] | null;
+            /**
+             * Opened
+             * @default
+             * @enum {string}
+             */
+            opened: "" | "yes" | "no";
+            /** @default null */
+            outside: components["schemas"]["Fact"] | null;
+            /**
+             * @default {
+             *       "after": "",
+             *       "before": "",
+             *       "by": "",
+             *       "note": "",
+             *       "on": "",
+             *       "origin": "measured"
+             *     }
+             */
+            plug: components["schemas"]["PlugLook"];
+            /**
+             * Readings
+             * @default {}
+             */
+            readings: {
+                [key: string]: components["schemas"]["LoadReading"];
+            };
+            /** @default null */
+            turns: components["schemas"]["Fact"] | null;
         };
         /**
          * RunOut
@@ -5603,8 +6209,11 @@ export interface components {
             /** Id */
             id: string;
             inspection: components["schemas"]["InspectionOut"] | null;
+            jets: components["schemas"]["JetsOut"] | null;
             job: components["schemas"]["Job"];
             ledger: components["schemas"]["LedgerOut"] | null;
+            /** Load Tests */
+            load_tests: components["schemas"]["LoadTestOut"][] | null;
             marks: components["schemas"]["MarksOut"] | null;
             /** Metering */
             metering: components["schemas"]["MeteringOut"][] | null;
@@ -6090,6 +6699,22 @@ export interface components {
             turns: components["schemas"]["Fact"] | null;
         };
         /**
+         * SwitchedOut
+         * @description A load to switch on, and where.
+         */
+        SwitchedOut: {
+            /** Count */
+            count: number;
+            /**
+             * Leg
+             * @enum {string}
+             */
+            leg: "a" | "b" | "both";
+            /** Name */
+            name: string;
+            watts: components["schemas"]["BothOut"];
+        };
+        /**
          * TakeIn
          * @description A reading of a sweep.
          */
@@ -6177,6 +6802,34 @@ export interface components {
             why: string;
         };
         /**
+         * TaughtOut
+         * @description What the shop's sets taught of one quantity, class and fuel.
+         */
+        TaughtOut: {
+            /** Band */
+            band: string;
+            /** Fuel */
+            fuel: string;
+            /** Fuel Name */
+            fuel_name: string;
+            /** Letter */
+            letter: string;
+            /** Mean */
+            mean: string;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Quantity */
+            quantity: string;
+            /** Set Class */
+            set_class: string;
+            /** Shrunk */
+            shrunk: string;
+            /** Spread */
+            spread: string;
+        };
+        /**
          * TemplateOut
          * @description A train that could be built.
          */
@@ -6197,6 +6850,25 @@ export interface components {
             title: string;
             /** Usual */
             usual: boolean;
+        };
+        /**
+         * TestLoad
+         * @description Something else at hand to load the set with, besides what the shop keeps.
+         */
+        TestLoad: {
+            /**
+             * Leg
+             * @default any
+             * @enum {string}
+             */
+            leg: "a" | "b" | "both" | "any";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default null */
+            watts: components["schemas"]["Fact"] | null;
         };
         /**
          * ThingOut
@@ -7236,7 +7908,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7277,7 +7949,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7322,7 +7994,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7354,7 +8026,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7399,7 +8071,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7444,7 +8116,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "propane" | "natural_gas" | "biogas";
+                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             cookie?: never;
         };
@@ -7595,7 +8267,7 @@ export interface operations {
     events_events__job_id__events_get: {
         parameters: {
             query?: {
-                bench?: "" | "propane" | "natural_gas" | "biogas";
+                bench?: "" | "gasoline" | "propane" | "natural_gas" | "biogas";
             };
             header?: never;
             path: {
@@ -8283,6 +8955,35 @@ export interface operations {
             };
         };
     };
+    load_learned_learned_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     methods_show__page__get: {
         parameters: {
             query?: never;
@@ -8461,6 +9162,68 @@ export interface operations {
             };
         };
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    load_plug_chart_plug_chart_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlugChartOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    load_plug_plug_chart_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlugIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlugReadOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -80,7 +80,12 @@
         <table>
           <tbody>
             {#each figure.rivals as rival (rival.name)}
-              <tr><td>{rival.name}</td><td class="num right">{rival[prefs.system]}</td></tr>
+              <tr
+                ><td
+                  >{rival.name}
+                  {#if rival.note}<span class="quiet">{rival.note}</span>{/if}</td
+                ><td class="num right">{rival[prefs.system]}</td></tr
+              >
             {/each}
           </tbody>
         </table>

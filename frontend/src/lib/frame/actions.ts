@@ -57,6 +57,12 @@ export function actions(text: string): Entry[] {
         ]
       : []),
     action('Catalog of parts', 'page', () => void goto('/catalog'), 'stock import csv kits'),
+    action(
+      'What the shop learned',
+      'page',
+      () => void goto('/learned'),
+      'lessons measured library'
+    ),
     action('Pair a phone', 'page', () => void goto('/pair'), 'lan qr network tablet'),
     action('Shop board', 'page', () => void goto('/'), 'jobs home'),
     ...QUICK.map((entry) =>

@@ -40,7 +40,10 @@ export const PAGES = [
   { page: 'prove_tight/record', name: 'Record', stage: 'prove_tight' },
   { page: 'first_start/start', name: 'Start', stage: 'first_start' },
   { page: 'first_start/metering', name: 'Metering', stage: 'first_start' },
-  { page: 'first_start/record', name: 'Record', stage: 'first_start' }
+  { page: 'first_start/record', name: 'Record', stage: 'first_start' },
+  { page: 'load_test/test', name: 'Load test', stage: 'load_test' },
+  { page: 'load_test/jets', name: 'Jets', stage: 'load_test' },
+  { page: 'load_test/record', name: 'Record', stage: 'load_test' }
 ] as const;
 
 export const STAGES = [
@@ -81,6 +84,8 @@ export function pageOf(path: string): string {
   if (path.startsWith('fit')) return 'fit/sheet';
   if (path.startsWith('proof')) return 'prove_tight/leaks';
   if (path.startsWith('starts')) return 'first_start/start';
+  if (path.startsWith('load_tests')) return 'load_test/test';
+  if (path.startsWith('set.carburetor.jets.fitted')) return 'load_test/jets';
   if (path.startsWith('metering')) return 'first_start/metering';
   if (path.startsWith('trains')) return 'fuel_path/train';
   if (path.startsWith('confirmed.')) return 'fuel_path/ready';
@@ -101,8 +106,10 @@ export const QUICK = [
   { name: 'coupler-loss', title: 'Hose and coupler' },
   { name: 'gravity-feed', title: 'Gravity feed' },
   { name: 'rpm-from-sound', title: 'Speed by sound' },
+  { name: 'u-tube', title: 'U-tube' },
   { name: 'leak-decay', title: 'Leak by decay' },
   { name: 'jet', title: 'Main jet' },
+  { name: 'plug', title: 'Plug' },
   { name: 'orifice', title: 'Gas orifice' },
   { name: 'convert', title: 'Convert' }
 ] as const;

@@ -48,14 +48,16 @@
   </header>
   {#if now}
     <div class="hands">
-      <label class="tick"
-        ><input
-          class="checkbox checkbox-sm"
-          type="checkbox"
-          checked={now.hands.gas_open}
-          onchange={(e) => bench.hands({ gas_open: e.currentTarget.checked })}
-        />gas open</label
-      >
+      {#if bench.gas}
+        <label class="tick"
+          ><input
+            class="checkbox checkbox-sm"
+            type="checkbox"
+            checked={now.hands.gas_open}
+            onchange={(e) => bench.hands({ gas_open: e.currentTarget.checked })}
+          />gas open</label
+        >
+      {/if}
       <label class="tick"
         ><input
           class="checkbox checkbox-sm"
@@ -90,14 +92,14 @@
           onchange={(e) => bench.hands({ switch_on: e.currentTarget.checked })}
         />stop switch at run</label
       >
-      <span class="press">
-        <button class="btn btn-sm" onclick={() => bench.act('prime', press)}>Press primer</button>
-        <label for={`${id}-p`}>for</label>
-        <select id={`${id}-p`} class="select select-sm" bind:value={press}>
-          {#each [1, 2, 3, 5, 10] as seconds (seconds)}<option value={seconds}>{seconds} s</option
-            >{/each}
-        </select>
-      </span>
+      {#if bench.gas}<span class="press">
+          <button class="btn btn-sm" onclick={() => bench.act('prime', press)}>Press primer</button>
+          <label for={`${id}-p`}>for</label>
+          <select id={`${id}-p`} class="select select-sm" bind:value={press}>
+            {#each [1, 2, 3, 5, 10] as seconds (seconds)}<option value={seconds}>{seconds} s</option
+              >{/each}
+          </select>
+        </span>{/if}
       <button
         class="btn btn-sm"
         class:btn-primary={!now.running}
@@ -109,17 +111,19 @@
       {/if}
     </div>
     <div class="sliders">
-      <label for={`${id}-t`}>Load screw <b class="num">{turns.toFixed(2)}</b> turns</label>
-      <input
-        id={`${id}-t`}
-        class="range range-xs"
-        type="range"
-        min="0"
-        max={now.most_turns}
-        step="0.05"
-        value={turns}
-        oninput={(e) => bench.hands({ turns: Number(e.currentTarget.value) })}
-      />
+      {#if bench.gas}
+        <label for={`${id}-t`}>Load screw <b class="num">{turns.toFixed(2)}</b> turns</label>
+        <input
+          id={`${id}-t`}
+          class="range range-xs"
+          type="range"
+          min="0"
+          max={now.most_turns}
+          step="0.05"
+          value={turns}
+          oninput={(e) => bench.hands({ turns: Number(e.currentTarget.value) })}
+        />
+      {/if}
       <label for={`${id}-l`}>Load <b class="num">{loadShown}</b> W</label>
       <input
         id={`${id}-l`}

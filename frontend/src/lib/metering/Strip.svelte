@@ -18,7 +18,9 @@
     'co'
   ];
   let channels = $derived(
-    FIRST.flatMap((key) => bench.now?.channels.find((one) => one.key === key) ?? [])
+    FIRST.filter((key) => bench.gas || key !== 'inlet').flatMap(
+      (key) => bench.now?.channels.find((one) => one.key === key) ?? []
+    )
   );
   const WIDE = 90;
   const HIGH = 18;

@@ -8,7 +8,8 @@ export type Channel = components['schemas']['ChannelOut'];
 export type GasMetering = components['schemas']['MeteringOut'];
 export type Signal = GasMetering['signal'];
 type Taken = components['schemas']['BenchTakenOut'];
-type Fuel = 'propane' | 'natural_gas' | 'biogas';
+type Fuel = 'gasoline' | 'propane' | 'natural_gas' | 'biogas';
+type Act = components['schemas']['ActIn']['what'];
 
 const TRACE = 60;
 
@@ -25,6 +26,11 @@ export class BenchLive {
   constructor(job: JobSession, fuel: string) {
     this.job = job;
     this.fuel = fuel as Fuel;
+  }
+
+  /** Whether it runs on a gas. */
+  get gas(): boolean {
+    return this.fuel !== 'gasoline';
   }
 
   private get params() {
@@ -59,9 +65,9 @@ export class BenchLive {
       this.show(await ask(api.PATCH('/api/jobs/{job_id}/bench/{fuel}', given)));
     });
 
-  act = (what: 'pull' | 'prime' | 'reset', seconds = 2) =>
+  act = (what: Act, seconds = 2, joint = '') =>
     this.do(async () => {
-      const body = { what, seconds };
+      const body = { what, seconds, joint };
       const { params } = this;
       this.show(await ask(api.POST('/api/jobs/{job_id}/bench/{fuel}/act', { params, body })));
     });

@@ -44,7 +44,7 @@ class Metering(Model):
     """The metering of one gas on one site."""
 
     signal: Signal = Signal.OUTPUT
-    school: Literal["power", "area", "preset"] = "power"
+    school: Literal["power", "area", "preset", "shop"] = "power"
     preset: Annotated[Fact | None, Quantity("turns", "Maker's preset", 0.05, 40.0)] = None
     most: Annotated[Fact | None, Quantity("turns", "The screw's last turn", 0.5, 40.0)] = None
     load: Annotated[Fact | None, Quantity("power", "Steady load", 0.0, 60e3)] = None

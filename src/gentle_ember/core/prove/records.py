@@ -32,7 +32,7 @@ class ZoneTest(Model):
     after_k: Annotated[
         Fact | None, Quantity("temperature", "Gas temperature after", 233.15, 333.15)
     ] = None
-    seconds: Annotated[Fact | None, Quantity("duration", "Time", 60.0, 86400.0)] = None
+    seconds: Annotated[Fact | None, Quantity("minutes", "Time", 60.0, 86400.0)] = None
     allowed: Annotated[Fact | None, Quantity("pressure", "Drop allowed", 0.0, 5e3)] = None
     barometer: Annotated[Fact | None, Quantity("pressure", "Barometer moved by", 0.0, 5e3)] = None
     by: Name = ""

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core import air
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Input, Origin
-from gentle_ember.core.fuel_use import Point, Willans, class_line, fit
+from gentle_ember.core.fuel_use import INVERTERS, Point, Willans, class_line, fit
 from gentle_ember.core.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
@@ -37,6 +38,12 @@ STARTING = {
 }
 """Starting over running watts by kind, where no figure is told: the upper end of what is usual."""
 FRIDGE_START_W = 1200.0
+
+
+_CLOCKED = {
+    FuelKey.PROPANE: PROPANE, FuelKey.NATURAL_GAS: natural_gas(), FuelKey.BIOGAS: biogas(0.60),
+}  # fmt: skip
+"""What goes through a clocked meter, where nobody asks the site for its heating value."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,13 +102,11 @@ def machine(generator: GeneratorSet) -> Machine | None:
     temperature = given(
         generator.rating_temperature, 298.15, "rated at", "temperature", "set.rating_temperature"
     )
-    jetted = given(
-        generator.carburetor.jetted_at,
-        0.0,
-        "jetted at elevation",
-        "elevation",
-        "set.carburetor.jetted_at",
-    )
+    numbers, at = generator.carburetor.jets, "set.carburetor.jetted_at"
+    if numbers.fitted_for is not None:
+        at = "set.carburetor.jets.fitted_for"
+    told = numbers.fitted_for or generator.carburetor.jetted_at
+    jetted = given(told, 0.0, "jetted at elevation", "elevation", at)
     if generator.shaft_power is not None:
         shaft = given(generator.shaft_power, 0.0, "shaft power", "power", "set.shaft_power")
         efficiency = given(
@@ -131,6 +136,18 @@ def machine(generator: GeneratorSet) -> Machine | None:
     return Machine(
         rated, starting, engine, low, high, elevation, temperature, jetted, inputs, estimated
     )
+
+
+def legs_of(generator: GeneratorSet) -> int:
+    """Legs of the output: two of half the volts each on 240 V at 60 Hz, else one.
+
+    Without volts on the plate, sets past 4 kW that are no inverters are taken to have two.
+    """
+    if generator.volts is not None:
+        sixty = generator.hertz is None or generator.hertz.value > 55
+        return 2 if generator.volts.value >= 200 and sixty else 1
+    large = generator.running is not None and generator.running.value > 4000
+    return 2 if large and generator.set_class not in INVERTERS else 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -218,15 +235,30 @@ def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
         if run.load and run.duration and volume:
             energy = tank_energy(volume.value, gasoline, 1.0)
             points.append(Point(run.load.value, energy / run.duration.value))
-    for weighing in generator.weigh_ins.values():
-        if weighing.before and weighing.after and weighing.energy and weighing.duration:
-            lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
-            burnt = weighing.before.value - weighing.after.value
-            hours = weighing.duration.value
-            points.append(Point(weighing.energy.value / hours, burnt * lhv / hours, weighed=True))
+    points += [point for _, point in weighed_points(generator)]
     if not points:
         return class_line(generator.set_class, rated_w)
     return fit(points, generator.set_class, rated_w)
+
+
+def weighed_points(generator: GeneratorSet) -> Iterator[tuple[FuelKey, Point]]:
+    """Fuel used as it was measured on this set: weighed, or by a clocked meter; none simulated."""
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    for weighing in generator.weigh_ins.values():
+        before, after, energy = weighing.before, weighing.after, weighing.energy
+        if not (before and after and energy and weighing.duration):
+            continue
+        if Origin.SIMULATED in (before.origin, after.origin) or before.value <= after.value:
+            continue
+        lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
+        seconds = weighing.duration.value
+        burnt_w = (before.value - after.value) * lhv / seconds
+        yield weighing.fuel, Point(energy.value / seconds, burnt_w, weighed=True)
+    for one in generator.clocked.values():
+        if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
+            gas = _CLOCKED[one.fuel]
+            burnt_w = one.flow.value * gas.density_kg_m3 * gas.lhv_j_kg
+            yield one.fuel, Point(one.load.value, burnt_w, weighed=True)
 
 
 def planned_load(load: Load, rated_w: float) -> Given:

@@ -11,6 +11,7 @@ from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType
 from gentle_ember.core.job import Job
+from gentle_ember.core.lessons import Shop
 from gentle_ember.core.metering import start
 from gentle_ember.core.metering.reading import Ran, Signal, Taken
 from gentle_ember.core.metering.records import Metering, SweepReading
@@ -123,7 +124,7 @@ class GasMetering:
 
 
 def metering_section(
-    job: Job, output_of: Mapping[FuelKey, Figure], path: Mapping[str, TrainSection]
+    job: Job, output_of: Mapping[FuelKey, Figure], path: Mapping[str, TrainSection], shop: Shop
 ) -> tuple[GasMetering, ...]:
     """Every gas of the job's trains on the site looked at.
 
@@ -131,12 +132,13 @@ def metering_section(
         job: the job.
         output_of: steady output here, by fuel.
         path: the trains, computed.
+        shop: what the shop learned on other sets.
     """
     resolved = machine(job.set)
     if resolved is None:
         return ()
     return tuple(
-        _of_gas(job, FuelKey(name), section, resolved, output_of)
+        _of_gas(job, FuelKey(name), section, resolved, output_of, shop)
         for name, section in path.items()
         if name in set(FuelKey) and name != FuelKey.GASOLINE
     )
@@ -148,6 +150,7 @@ def _of_gas(
     section: TrainSection,
     resolved: Machine,
     output_of: Mapping[FuelKey, Figure],
+    shop: Shop,
 ) -> GasMetering:
     key = f"{job.site}-{fuel}"
     record = job.metering.get(key, Metering())
@@ -157,6 +160,11 @@ def _of_gas(
     barrels = 2 if job.set.carburetor.type is CarburetorType.TWO_BARREL else 1
     most = record.most.value if record.most else LAST_TURN
     starts = tuple(_starts(job, key, record, section, resolved, barrels, most)) if screw else ()
+    if starts:
+        own = shop.figure(
+            starts[0], "turns", job.set.set_class, fuel, "start.shop", "by the shop's own sets"
+        )
+        starts = (*starts, own) if own else starts
     chosen = next((one for one in starts if one.key == f"start.{record.school}"), None)
     begun = chosen or (starts[0] if starts else None)
     taken = tuple(_taken(record))

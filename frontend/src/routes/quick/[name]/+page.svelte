@@ -7,6 +7,7 @@
   import Derate from '$lib/quick/Derate.svelte';
   import RunTime from '$lib/quick/RunTime.svelte';
   import Sound from '$lib/quick/Sound.svelte';
+  import Plug from '$lib/quick/Plug.svelte';
   import Small from '$lib/quick/Small.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
@@ -20,6 +21,7 @@
     'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
     'rpm-from-sound': 'How fast an engine turns, from a few seconds of its sound.',
     'joint-finder': 'What connects this end to that one, from the catalog.',
+    plug: 'What a spark plug tells after a run near rating.',
     convert: 'Any quantity of the trade in its other units.'
   };
   const forms = createQuery(() => ({
@@ -53,6 +55,7 @@
   {:else if data.entry.name === 'gas-pipe'}<GasPipe />
   {:else if data.entry.name === 'joint-finder'}<JointFinder />
   {:else if data.entry.name === 'rpm-from-sound'}<Sound />
+  {:else if data.entry.name === 'plug'}<Plug />
   {:else if data.entry.name === 'convert'}<Convert />
   {:else if form}{#key form.key}<Small {form} />{/key}{/if}
 </main>

@@ -2,6 +2,7 @@
   import { signed } from '$lib/job/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
+  import BenchSoap from '$lib/prove/BenchSoap.svelte';
   import DecayTest from '$lib/prove/DecayTest.svelte';
   import JointLook from '$lib/prove/JointLook.svelte';
 
@@ -65,6 +66,7 @@
         </div>
       </div>
     {/if}
+    {#if gas.fuel !== 'gasoline'}<BenchSoap {gas} />{/if}
   </section>
 {:else}
   <p class="quiet">

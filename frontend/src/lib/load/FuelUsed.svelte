@@ -1,0 +1,105 @@
+<script lang="ts">
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import { useJob } from '$lib/job/session.svelte';
+  import MeterTaps from './MeterTaps.svelte';
+  import type { LoadRun, LoadTest } from './types';
+
+  interface Props {
+    test: LoadTest;
+    run: LoadRun;
+  }
+  let { test, run }: Props = $props();
+  const job = useJob();
+  let open = $state(false);
+  let weighed = $derived(['gasoline', 'propane'].includes(test.fuel));
+  let key = $derived(`${test.key}-${run.key}`);
+  let weighIn = $derived(`set.weigh_ins.${key}`);
+  let clocked = $derived(`set.clocked.${key}`);
+  let begun = $derived(
+    weighed
+      ? job().settled?.job.set.weigh_ins[key] !== undefined
+      : job().settled?.job.set.clocked[key] !== undefined
+  );
+  /** Energy by the readings: the load held for as long as they reach. */
+  let energy = $derived.by(() => {
+    const kept = job().settled?.job.load_tests[test.key]?.runs?.[run.key]?.readings ?? {};
+    const times = Object.values(kept).flatMap((one) => (one.after ? [one.after.value] : []));
+    const seconds = Math.max(0, ...times) - Math.min(Infinity, ...times);
+    return run.held && seconds > 300 ? { joule: run.held.value * seconds, seconds } : undefined;
+  });
+
+  function begin() {
+    open = true;
+    if (begun) return;
+    if (weighed) {
+      job().setAll([
+        { path: weighIn, value: { fuel: test.fuel } },
+        ...(energy
+          ? [
+              {
+                path: `${weighIn}.energy`,
+                typed: `${(energy.joule / 3.6e6).toFixed(3)} kWh`,
+                origin: 'measured' as const
+              },
+              {
+                path: `${weighIn}.duration`,
+                typed: `${(energy.seconds / 60).toFixed(1)} min`,
+                origin: 'measured' as const
+              }
+            ]
+          : [])
+      ]);
+    } else {
+      job().setAll([
+        { path: clocked, value: { fuel: test.fuel } },
+        ...(run.held
+          ? [
+              {
+                path: `${clocked}.load`,
+                typed: `${run.held.value.toFixed(0)} W`,
+                origin: 'measured' as const
+              }
+            ]
+          : [])
+      ]);
+    }
+  }
+</script>
+
+{#if !run.simulated}
+  <h2>Fuel used</h2>
+  {#if !begun && !open}
+    <p class="quiet">
+      {weighed
+        ? 'Weighed before and after, with the energy delivered, it replaces the estimate.'
+        : "The gas meter's test dial clocked at a steady load replaces the estimate."}
+      <button class="btn btn-sm" onclick={begin}>{weighed ? 'Weigh in' : 'Clock the meter'}</button>
+    </p>
+  {:else if weighed}
+    <div class="fields">
+      <QuantityField path={`${weighIn}.before`} label="On the scale before" />
+      <QuantityField path={`${weighIn}.after`} label="After" />
+      <QuantityField path={`${weighIn}.energy`} label="Energy delivered" />
+      <QuantityField path={`${weighIn}.duration`} label="Time between" />
+    </div>
+  {:else}
+    <MeterTaps path={clocked} />
+    <div class="fields">
+      <QuantityField path={`${clocked}.flow`} label="Gas by the meter" />
+      <QuantityField path={`${clocked}.load`} label="Load meanwhile" />
+    </div>
+  {/if}
+{/if}
+
+<style>
+  h2 {
+    font-weight: 700;
+    margin-top: 0.5rem;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+    gap: 0 1rem;
+    max-width: 44rem;
+  }
+</style>

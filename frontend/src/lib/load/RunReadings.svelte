@@ -1,0 +1,318 @@
+<script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import { freshKey, signed } from '$lib/job/record';
+  import { useJob } from '$lib/job/session.svelte';
+  import { prefs } from '$lib/prefs.svelte';
+  import type { LoadRun, LoadTest } from './types';
+
+  interface Props {
+    test: LoadTest;
+    run: LoadRun;
+  }
+  let { test, run }: Props = $props();
+  const job = useJob();
+  const RAN = [
+    ['smooth', 'smooth'],
+    ['hunting', 'hunting'],
+    ['rough', 'rough'],
+    ['died', 'it died']
+  ] as const;
+  const SMELL = [
+    ['', 'not said'],
+    ['none', 'nothing'],
+    ['gas', 'gas'],
+    ['hot', 'hot']
+  ] as const;
+  const OPENED = [
+    ['', 'not looked'],
+    ['yes', 'seen to open'],
+    ['no', 'did not open']
+  ] as const;
+  const COLUMNS = [
+    ['volts_a', 'volts A'],
+    ['volts_b', 'volts B'],
+    ['hertz', 'Hz'],
+    ['throttle', 'throttle'],
+    ['lam', 'λ'],
+    ['exhaust', 'exhaust']
+  ] as const;
+  let at = $derived(`load_tests.${test.key}.runs.${run.key}`);
+  let columns = $derived(
+    COLUMNS.filter(([key]) => run.readings.some((one) => one.shown[key] !== undefined))
+  );
+  let typing = $state('');
+  let share = $derived(Math.min(1, run.seconds / test.most_s));
+
+  function note() {
+    const first = run.readings.find((one) => one.after);
+    const kept = first && job().settled?.job.load_tests[test.key]?.runs?.[run.key];
+    const zero = first ? kept?.readings?.[first.key] : undefined;
+    const since = zero?.on
+      ? (Date.now() - Date.parse(zero.on)) / 60000 + (zero.after?.value ?? 0) / 60
+      : 0;
+    const key = freshKey('m');
+    typing = key;
+    job().setAll([
+      { path: `${at}.readings.${key}`, value: { ...signed() } },
+      {
+        path: `${at}.readings.${key}.after`,
+        typed: `${Math.min(240, Math.max(0, since)).toFixed(1)} min`,
+        origin: 'measured' as const
+      }
+    ]);
+  }
+</script>
+
+<div class="clock" data-seconds={run.seconds}>
+  <div class="bar" role="img" aria-label={`${Math.floor(run.seconds / 60)} minutes at load`}>
+    <span class="done" style:width={`${share * 100}%`}></span>
+    <span class="mark" style:left={`${(test.least_s / test.most_s) * 100}%`}></span>
+  </div>
+  <p>
+    <Figure figure={run.time} /> at load
+    <span class="quiet">20 to 30 min count; only readings at load do</span>
+  </p>
+</div>
+
+<dl>
+  <div>
+    <dt>Held</dt>
+    <dd>
+      {#if run.held}<Figure figure={run.held} />{:else}–{/if}
+      <span class="quiet">of <Figure figure={test.expected} /> expected</span>
+    </dd>
+  </div>
+  <div>
+    <dt>λ at load</dt>
+    <dd class="num">{run.lam || '–'}</dd>
+  </div>
+  <div>
+    <dt>Throttle</dt>
+    <dd>{run.opened ? 'seen to open' : 'not seen to open yet'}</dd>
+  </div>
+</dl>
+
+{#if run.remarks.length}
+  <ul class="remarks">
+    {#each run.remarks as one (one.text)}
+      <li class={one.severity} data-remark={one.severity}>{one.text}</li>
+    {/each}
+  </ul>
+{/if}
+
+{#if run.readings.length}
+  <div class="wide">
+    <table>
+      <thead>
+        <tr>
+          <th>Since loaded</th><th>Output</th>
+          {#each columns as [key, name] (key)}
+            <th>{test.legs === 1 && key === 'volts_a' ? 'volts' : name}</th>
+          {/each}
+          <th>Ran</th><th></th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each run.readings as one, i (one.key)}
+          {#if one.key === typing}
+            <tr class="typing">
+              <td colspan={columns.length + 4}>
+                <div class="fields">
+                  <QuantityField path={`${at}.readings.${one.key}.after`} label="Since loaded" />
+                  <QuantityField path={`${at}.readings.${one.key}.output`} label="Output" />
+                  <QuantityField
+                    path={`${at}.readings.${one.key}.volts_a`}
+                    label={test.legs > 1 ? 'Volts, leg A' : 'Volts'}
+                  />
+                  <QuantityField
+                    path={`${at}.readings.${one.key}.amps_a`}
+                    label={test.legs > 1 ? 'Amps, leg A' : 'Amps'}
+                  />
+                  {#if test.legs > 1}
+                    <QuantityField
+                      path={`${at}.readings.${one.key}.volts_b`}
+                      label="Volts, leg B"
+                    />
+                    <QuantityField path={`${at}.readings.${one.key}.amps_b`} label="Amps, leg B" />
+                  {/if}
+                  <QuantityField path={`${at}.readings.${one.key}.hertz`} label="Frequency" />
+                  <QuantityField path={`${at}.readings.${one.key}.throttle`} label="Throttle" />
+                  <QuantityField path={`${at}.readings.${one.key}.lam`} label="λ" />
+                  <QuantityField path={`${at}.readings.${one.key}.exhaust`} label="Exhaust" />
+                  <QuantityField path={`${at}.readings.${one.key}.co`} label="CO in the exhaust" />
+                  <QuantityField
+                    path={`${at}.readings.${one.key}.air_co`}
+                    label="CO where people stand"
+                  />
+                  <ChoiceField
+                    path={`${at}.readings.${one.key}.ran`}
+                    label="It ran"
+                    options={RAN}
+                  />
+                  <ChoiceField
+                    path={`${at}.readings.${one.key}.smell`}
+                    label="Smelled"
+                    options={SMELL}
+                  />
+                  <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
+                </div>
+              </td>
+            </tr>
+          {:else}
+            <tr class:short={!one.counts} data-load-reading={one.counts}>
+              <td class="num">{one.after?.[prefs.system] ?? '–'}</td>
+              <td class="num">{one.output?.[prefs.system] ?? '–'}</td>
+              {#each columns as [key] (key)}
+                <td class="num">{one.shown[key]?.[prefs.system] ?? '–'}</td>
+              {/each}
+              <td
+                >{one.ran}{#if one.simulated}
+                  <b class="simulated">simulated</b>{/if}</td
+              >
+              <td class="acts">
+                <button
+                  class="link"
+                  aria-label={`Change load reading ${i + 1}`}
+                  onclick={() => (typing = one.key)}>change</button
+                >
+                <button
+                  class="link"
+                  aria-label={`Take out load reading ${i + 1}`}
+                  onclick={() => job().remove(`${at}.readings.${one.key}`)}>take out</button
+                >
+              </td>
+            </tr>
+          {/if}
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
+<div class="under">
+  <button class="btn" class:btn-primary={!run.counts && !run.simulated} onclick={note}
+    >Note a reading</button
+  >
+  <div class="small">
+    <ChoiceField path={`${at}.opened`} label="Throttle under load" options={OPENED} />
+    <QuantityField path={`${at}.outside`} label="Air outside" />
+    <QuantityField path={`${at}.held`} label="Most it held, throttle open" />
+  </div>
+</div>
+
+<style>
+  .clock {
+    display: grid;
+    gap: 0.2rem;
+    max-width: 40rem;
+  }
+  .bar {
+    position: relative;
+    height: 0.8rem;
+    border: 1px solid var(--color-base-content);
+    border-radius: 0.2rem;
+    overflow: hidden;
+  }
+  .done {
+    position: absolute;
+    inset: 0 auto 0 0;
+    background: var(--color-primary);
+  }
+  .mark {
+    position: absolute;
+    inset: 0 auto 0 auto;
+    width: 2px;
+    background: var(--color-base-content);
+  }
+  .clock .quiet {
+    font-size: 0.85rem;
+  }
+  dl {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.8rem;
+    margin: 0.4rem 0;
+  }
+  dt {
+    font-size: 0.8rem;
+    color: var(--muted);
+  }
+  dd {
+    font-weight: 600;
+  }
+  dd .quiet {
+    font-weight: 400;
+  }
+  .remarks li {
+    border-left: 4px solid var(--color-warning);
+    padding: 0.1rem 0.6rem;
+    margin: 0.2rem 0;
+    font-weight: 600;
+  }
+  .remarks .stop {
+    border-left-color: var(--color-error);
+    background: var(--stop-tint);
+  }
+  .wide {
+    overflow-x: auto;
+  }
+  table {
+    width: 100%;
+    max-width: 52rem;
+  }
+  th {
+    text-align: left;
+    font-weight: 600;
+    font-size: 0.85rem;
+    color: var(--muted);
+    white-space: nowrap;
+  }
+  td {
+    border-top: 1px solid var(--rule);
+    padding: 0.2rem 0.8rem 0.2rem 0;
+    white-space: nowrap;
+  }
+  .short td {
+    color: var(--muted);
+  }
+  .typing td {
+    white-space: normal;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr));
+    gap: 0.1rem 0.8rem;
+    align-items: center;
+    border-left: 3px solid var(--color-primary);
+    padding-left: 0.7rem;
+  }
+  .simulated {
+    margin-left: 0.5rem;
+    color: var(--color-error);
+    font-size: 0.85rem;
+  }
+  .acts {
+    text-align: right;
+  }
+  .link {
+    text-decoration: underline;
+    color: var(--muted);
+    font-size: 0.85rem;
+    padding: 0.2rem 0.3rem;
+    cursor: pointer;
+  }
+  .under {
+    display: grid;
+    gap: 0.5rem;
+    margin-top: 0.5rem;
+    justify-items: start;
+  }
+  .small {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+    gap: 0 1rem;
+    width: 100%;
+    max-width: 44rem;
+  }
+</style>

@@ -1,0 +1,230 @@
+<script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
+  import ChoiceField from '$lib/field/ChoiceField.svelte';
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import TextField from '$lib/field/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { freshKey } from '$lib/job/record';
+  import { useJob } from '$lib/job/session.svelte';
+  import { DECIDED, type What } from '$lib/load/types';
+
+  const job = useJob();
+  $effect(() => void job().look('jets,load_tests'));
+  let jets = $derived(job().now?.jets ?? job().settled?.jets);
+  let test = $derived(
+    (job().now?.load_tests ?? job().settled?.load_tests ?? []).find(
+      (one) => one.fuel === 'gasoline'
+    )
+  );
+  let document = $derived(job().settled?.job);
+  let dual = $derived(document?.set.set_class === 'dual_fuel');
+  let site = $derived(document?.site ?? 's1');
+  const at = 'set.carburetor.jets';
+  const MARKING = [
+    ['unknown', 'not known: taken as bore'],
+    ['hundredths', 'bore, in 1/100 mm'],
+    ['flow', 'flow number']
+  ] as const;
+
+  function fit(number: number) {
+    if (!test) return;
+    const path = `load_tests.${test.key}.runs.${freshKey('r')}`;
+    job().setAll([
+      { path, value: { plug: { before: 'new' } } },
+      { path: `${path}.jet`, typed: String(number), origin: 'measured' }
+    ]);
+  }
+</script>
+
+<SheetHead
+  title="Main jet"
+  text="Higher up the same jet runs rich. A smaller one, never leaner than asked; then λ or the plug decides."
+/>
+
+{#if jets}
+  <div class="numbers">
+    <QuantityField path={`${at}.stamped.number`} label="Stamped on it" />
+    <QuantityField path={`${at}.published.number`} label="Published" />
+    <QuantityField path={`${at}.believed.number`} label="Believed" />
+    <ChoiceField path={`${at}.marking`} label="Marked by" options={MARKING} />
+    <QuantityField path="set.carburetor.jetted_at" label="It was made for" />
+    <QuantityField path={`sites.${site}.elevation`} label="It runs at" />
+    <QuantityField path={`${at}.step`} label="Step between sizes" assumed="2.5" />
+    <QuantityField path={`${at}.kit.number`} label="The kit's sheet says" />
+    <TextField path={`${at}.kit.source`} label="Which kit" />
+    {#if dual}<QuantityField path={`${at}.orifice`} label="Factory gas orifice" />{/if}
+  </div>
+
+  {#if jets.wanted.length}
+    <section aria-labelledby="schools">
+      <h2 id="schools">Schools side by side</h2>
+      <table>
+        <tbody>
+          {#each jets.wanted as one, i (one.key)}
+            <tr data-school={one.key}>
+              <td class="value"><Figure figure={one} size="big" /></td>
+              <td>
+                <b>{one.label}</b>
+                {#if i === 0}<span class="quiet">&nbsp;default</span>{/if}
+              </td>
+              <td class="quiet">{one.method.formula}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      {#if jets.as_it_is}
+        <p class={jets.state} data-lambda={jets.state}>
+          With <span class="num">{jets.in_it}</span> in it: λ about <Figure
+            figure={jets.as_it_is}
+          />
+          at load here. {jets.text}
+        </p>
+      {/if}
+    </section>
+
+    <section aria-labelledby="hand">
+      <h2 id="hand">At hand</h2>
+      <div class="hand">
+        {#each jets.at_hand as number (number)}
+          <button
+            class="btn num"
+            class:btn-primary={number === jets.pick && number !== jets.in_it}
+            class:in={number === jets.in_it}
+            data-jet={number}
+            disabled={!test || number === jets.in_it}
+            onclick={() => fit(number)}>{number}</button
+          >
+        {/each}
+      </div>
+      {#if jets.pick}
+        <p>
+          Try <b class="num">{jets.pick}</b> first: the smallest at hand that is not leaner than asked.
+          Put one in and its run begins under Load test.
+        </p>
+      {:else}
+        <p class="wrong">None at hand is large enough: order one, or run it rich meanwhile.</p>
+      {/if}
+    </section>
+  {:else}
+    <p class="quiet">
+      The number stamped on the jet, and the elevation it was made for, come first.
+    </p>
+  {/if}
+
+  {#if jets.orifice}
+    <section>
+      <h2>Factory gas orifice</h2>
+      <p>
+        <Figure figure={jets.orifice} band /> here. The maker's own orifice for the elevation goes first;
+        never drilled on a guess.
+      </p>
+    </section>
+  {/if}
+
+  {#if test?.runs.length}
+    <section aria-labelledby="tried">
+      <h2 id="tried">Tried, in order</h2>
+      <table>
+        <thead><tr><th>Jet</th><th>λ</th><th>At load</th><th>Plug</th><th>Decided</th></tr></thead>
+        <tbody>
+          {#each test.runs as one (one.key)}
+            <tr data-trial={one.jet}>
+              <td class="num">{one.jet || '–'}</td>
+              <td class="num">{one.lam || '–'}</td>
+              <td><Figure figure={one.time} /></td>
+              <td>{one.plug?.name ?? '–'}</td>
+              <td
+                >{one.decided
+                  ? DECIDED[one.decided as What].toLowerCase()
+                  : 'open'}{#if one.simulated}
+                  <b class="wrong">simulated</b>{/if}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <a href={`/jobs/${job().id}/load_test/test`}>To its run under load</a>
+    </section>
+  {/if}
+
+  {#if jets.below.length}
+    <section aria-labelledby="below">
+      <h2 id="below">Coming down with <span class="num">{jets.meant}</span></h2>
+      <ul>
+        {#each jets.below as one (one.place)}
+          <li class={one.state} data-below={one.state}>
+            {one.place}: λ about <Figure figure={one.figure} />. {one.text}
+          </li>
+        {/each}
+      </ul>
+      <p>
+        Tag the set with the jet in it and its elevation, and tie the old jet in its bag to it: down
+        there the old one goes back in first.
+      </p>
+    </section>
+  {/if}
+{/if}
+
+<style>
+  .numbers {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(10.5rem, 1fr));
+    gap: 0 1rem;
+  }
+  section {
+    border-top: 1px solid var(--rule);
+    padding-top: 0.5rem;
+    margin-top: 0.5rem;
+  }
+  h2 {
+    font-weight: 700;
+  }
+  td,
+  th {
+    text-align: left;
+    padding: 0.15rem 1.2rem 0.15rem 0;
+    vertical-align: baseline;
+  }
+  th {
+    font-size: 0.85rem;
+    color: var(--muted);
+  }
+  .value {
+    text-align: right;
+    min-width: 5rem;
+  }
+  .hand {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    margin: 0.3rem 0;
+  }
+  .in {
+    background: var(--color-neutral) !important;
+    color: var(--color-neutral-content) !important;
+  }
+  .caution,
+  .stop,
+  .rich {
+    border-left: 4px solid var(--color-warning);
+    padding: 0.1rem 0.6rem;
+    margin: 0.25rem 0;
+  }
+  .stop {
+    border-left-color: var(--color-error);
+    background: var(--stop-tint);
+    font-weight: 600;
+  }
+  .wrong {
+    color: var(--color-error);
+    font-weight: 600;
+  }
+  a {
+    text-decoration: underline;
+  }
+  @media (max-width: 600px) {
+    td:nth-child(3).quiet {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,336 @@
+"""Load test section: per fuel what is expected here, what to switch on, each run judged."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.cautions import Caution, Severity
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Rounding, exact
+from gentle_ember.core.fuel_use import INVERTERS
+from gentle_ember.core.fuels import NAMES, FuelKey
+from gentle_ember.core.job import ApplianceKind, Job
+from gentle_ember.core.load_test.bank import LEAST, Bank, Load, plan_bank
+from gentle_ember.core.load_test.decide import Advice, Evidence, advise, middle
+from gentle_ember.core.load_test.plug import LEAST_S, PlugRead, read_plug
+from gentle_ember.core.load_test.records import LoadReading, LoadTest, Run
+from gentle_ember.core.load_test.watch import OPEN, Nameplate, Remark, at_load, output_of, remarks
+from gentle_ember.core.part import PartClass
+from gentle_ember.core.readiness import TO_DO, Item
+from gentle_ember.core.sections.given import Machine, legs_of, machine
+
+MOST_S = 30 * 60.0
+STEADY = (ApplianceKind.RESISTIVE, ApplianceKind.ELECTRONIC)
+LEAST_LOAD = Method(
+    "load-test-least", "Least load of a test", f"{LEAST:.2f} × this fuel's output here",
+    "a load test counts only near what the set gives on this fuel", "load-test",
+)  # fmt: skip
+AT_LOAD = Method(
+    "load-test-time", "Time at load", "Σ time between readings that both show the load",
+    "ten minutes between two readings at most; nobody looked for longer", "load-test",
+)  # fmt: skip
+HELD = Method(
+    "load-test-held", "Output held", "mean of the readings at load",
+    "power meter, or volts × amps of each leg (resistive loads)", "load-test",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class RunJudged:
+    """One run judged: time at load, what was held, what stands out, the plug, what to do next."""
+
+    key: str
+    record: Run
+    least_w: float
+    plate: Nameplate
+    expected: Figure
+    at_hand: tuple[float, ...]
+    bore: bool
+
+    @cached_property
+    def readings(self) -> list[tuple[str, LoadReading]]:
+        """Readings in the order of their times."""
+        return sorted(
+            self.record.readings.items(),
+            key=lambda one: one[1].after.value if one[1].after else 0.0,
+        )
+
+    @cached_property
+    def seconds(self) -> float:
+        """Time at a load that counts [s]."""
+        return at_load([one for _, one in self.readings], self.least_w)
+
+    @cached_property
+    def time(self) -> Figure:
+        """The same as it is shown."""
+        rows = tuple(
+            Input(f"at {one.after.value / 60:.0f} min", watts, "power")
+            for _, one in self.readings
+            if one.after is not None and (watts := output_of(one)) is not None
+        )
+        return Figure(
+            f"load.{self.key}.time", "at load", self.seconds, "minutes", AT_LOAD,
+            exact(self.seconds), (Input("counts from", self.least_w, "power"), *rows),
+            rounding=Rounding.DOWN,
+        )  # fmt: skip
+
+    @cached_property
+    def _loaded(self) -> list[LoadReading]:
+        return [
+            one for _, one in self.readings
+            if (watts := output_of(one)) is not None and watts >= self.least_w
+        ]  # fmt: skip
+
+    @cached_property
+    def held(self) -> Figure | None:
+        """Output held at load, against what was expected."""
+        watts = [value for one in self._loaded if (value := output_of(one)) is not None]
+        if not watts:
+            return None
+        mean = sum(watts) / len(watts)
+        return Figure(
+            f"load.{self.key}.held", "held", mean, "power", HELD, Band(min(watts), max(watts)),
+            (Input("expected here", self.expected.value, "power"),
+             *(Input("read", value, "power", Origin.MEASURED) for value in watts)),
+        )  # fmt: skip
+
+    @property
+    def lam(self) -> float | None:
+        """λ at load, the middle reading [1]."""
+        return middle([one.lam.value for one in self._loaded if one.lam is not None])
+
+    @property
+    def opened(self) -> bool:
+        """Whether the throttle was seen to open."""
+        wide = any(one.throttle is not None and one.throttle.value >= OPEN for one in self._loaded)
+        return wide or self.record.opened == "yes"
+
+    @property
+    def simulated(self) -> bool:
+        """Whether any of it comes from the simulated bench."""
+        facts = (fact for _, one in self.readings for fact in _facts(one))
+        return self.record.plug.origin is Origin.SIMULATED or any(
+            fact.origin is Origin.SIMULATED for fact in facts
+        )
+
+    @cached_property
+    def remarks(self) -> tuple[Remark, ...]:
+        """What stands out, each once, as the latest readings have it."""
+        found = {}
+        for _, one in self.readings:
+            for remark in remarks(one, self.plate):
+                # The same remark with another figure takes the place of the one before.
+                found[re.sub(r"[\d.+%-]+", "", remark.text)] = remark
+        return tuple(found.values())
+
+    @cached_property
+    def now(self) -> tuple[Remark, ...]:
+        """What the last reading says."""
+        return tuple(remarks(self.readings[-1][1], self.plate)) if self.readings else ()
+
+    @cached_property
+    def plug(self) -> PlugRead | None:
+        """The plug as it was read."""
+        look = self.record.plug
+        return read_plug(look.after, gas=self.plate.gas, before=look.before, seconds=self.seconds)
+
+    @property
+    def counts(self) -> bool:
+        """Whether it counts as a load test: long enough, near enough, throttle seen open."""
+        return self.seconds >= LEAST_S and self.opened
+
+    @cached_property
+    def advice(self) -> Advice:
+        """What follows from it."""
+        record = self.record
+        pushed = self.held is not None and any(
+            one.throttle is not None and one.throttle.value >= 0.9 for one in self._loaded
+        )
+        held = self.held.value / self.expected.band.low if self.held and pushed else None
+        return advise(
+            Evidence(
+                self.plate.gas, self.lam, self.plug, held,
+                any(one.ran == "hunting" for one in self._loaded),
+                record.jet.value if record.jet else None,
+                record.turns.value if record.turns else None,
+                self.at_hand, self.bore, self.counts,
+            )
+        )  # fmt: skip
+
+    @property
+    def settled(self) -> bool:
+        """Whether it ends the test: it counts, on the machine, decided to keep, nothing stops."""
+        stopped = any(one.severity is Severity.STOP for one in self.now) or self.advice.stop
+        kept = self.record.decided.what == "keep"
+        return self.counts and kept and not stopped and not self.simulated
+
+
+@dataclass(frozen=True)
+class FuelLoadTest:
+    """One fuel's load test on this site."""
+
+    fuel: FuelKey
+    name: str
+    key: str
+    record: LoadTest
+    expected: Figure
+    least: Figure
+    plate: Nameplate
+    flow: Figure | None
+    """Fuel expected at full output."""
+    loads: tuple[Load, ...]
+    holds: bool
+    """Whether the stage waits for it."""
+    runs: tuple[RunJudged, ...]
+
+    @cached_property
+    def bank(self) -> Bank:
+        """What to switch on."""
+        without = set(self.record.without)
+        loads = [one for one in self.loads if one.key not in without]
+        return plan_bank(loads, self.expected.value, self.plate.rating_w, self.plate.legs)
+
+    @property
+    def last(self) -> RunJudged | None:
+        """The run that stands."""
+        return self.runs[-1] if self.runs else None
+
+
+def load_tests(
+    job: Job,
+    catalog: Catalog,
+    expected: Mapping[FuelKey, Figure],
+    flows: Mapping[FuelKey, Figure],
+    fuels: tuple[str, ...],
+) -> tuple[FuelLoadTest, ...]:
+    """Every fuel to be tested on the site looked at.
+
+    Args:
+        job: the job.
+        catalog: for what the shop has to load with, and the jets at hand.
+        expected: steady output here as estimated, by fuel.
+        flows: fuel expected at that output, by fuel.
+        fuels: the fuels of the job's trains.
+    """
+    resolved = machine(job.set)
+    if resolved is None or not (fuels or job.choice.methods):
+        return ()
+    wanted = [FuelKey(one) for one in fuels if one in set(FuelKey)]
+    rejet = "rejet" in job.choice.methods
+    if FuelKey.GASOLINE not in wanted and (job.wants.keep_gasoline or rejet):
+        wanted.append(FuelKey.GASOLINE)
+    return tuple(
+        _of_fuel(job, catalog, fuel, resolved, expected[fuel], flows.get(fuel),
+                 holds=rejet or fuel in fuels)
+        for fuel in wanted
+        if fuel in expected
+    )  # fmt: skip
+
+
+def _of_fuel(
+    job: Job,
+    catalog: Catalog,
+    fuel: FuelKey,
+    resolved: Machine,
+    expected: Figure,
+    flow: Figure | None,
+    *,
+    holds: bool,
+) -> FuelLoadTest:
+    key = f"{job.site}-{fuel}"
+    record = job.load_tests.get(key, LoadTest())
+    legs = legs_of(job.set)
+    volts = job.set.volts.value if job.set.volts else 120.0 * legs
+    hertz = job.set.hertz.value if job.set.hertz else 60.0
+    plate = Nameplate(
+        resolved.rated.value, volts / legs, hertz, legs, job.set.set_class in INVERTERS,
+        fuel is not FuelKey.GASOLINE,
+    )  # fmt: skip
+    value = LEAST * expected.value
+    least = Figure(
+        f"load.{key}.least", "counts from", value, "power", LEAST_LOAD, exact(value),
+        (Input(expected.label, expected.value, "power"),), rounding=Rounding.UP,
+        estimated=expected.estimated,
+    )  # fmt: skip
+    jets = tuple(sorted(jets_at_hand(catalog)))
+    bore = job.set.carburetor.jets.marking != "flow"
+    runs = tuple(
+        RunJudged(name, run, value, plate, expected, jets, bore)
+        for name, run in record.runs.items()
+    )
+    return FuelLoadTest(
+        fuel, NAMES[fuel], key, record, expected, least, plate, flow,
+        tuple(_loads(job, catalog, record)), holds, runs,
+    )  # fmt: skip
+
+
+def jets_at_hand(catalog: Catalog) -> Iterator[float]:
+    """Numbers of the main jets in stock."""
+    for part in catalog.shelf.by_class[PartClass.JET]:
+        if part.jet and part.stock > 0:
+            yield float(part.jet)
+
+
+def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[Load]:
+    """What can be switched on: the shop's, the owner's steady ones, what else was typed."""
+    for part in catalog.shelf.by_class[PartClass.TEST_LOAD]:
+        if part.draw_w and part.stock > 0:
+            yield Load(part.key, part.name, part.draw_w, part.stock)
+    for key, one in job.load.appliances.items():
+        if one.running is not None and one.kind in STEADY:
+            yield Load(f"own-{key}", one.name or "the owner's", one.running.value, 1, one.leg)
+    for key, typed in record.loads.items():
+        if typed.watts is not None:
+            yield Load(f"here-{key}", typed.name or "another", typed.watts.value, 1, typed.leg)
+
+
+def _facts(one: LoadReading) -> Iterator[Fact]:
+    for name in LoadReading.model_fields:
+        value = getattr(one, name)
+        if isinstance(value, Fact):
+            yield value
+
+
+def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
+    """What keeps the load test from being signed off."""
+    for one in found:
+        if not one.holds and one.last is None:
+            continue
+        path, last = f"load_tests.{one.key}", one.last
+        if last is None:
+            text = f"{one.name}: no load test yet"
+        elif last.settled:
+            continue
+        elif last.simulated:
+            text = f"{one.name}: loaded on the simulated bench only"
+        elif last.seconds < LEAST_S:
+            text = f"{one.name}: {last.seconds / 60:.0f} of 20 minutes at load"
+        elif not last.opened:
+            text = f"{one.name}: throttle not seen to open under load"
+        elif last.record.decided.what == "":
+            text = f"{one.name}: not decided what follows from the run"
+        elif last.record.decided.what != "keep":
+            text = f"{one.name}: decided to change something; the run after it is open"
+        else:
+            text = f"{one.name}: kept, but something of the last reading stops it"
+        yield Item(path, TO_DO, text, "load_test", path, holds=True)
+
+
+def load_cautions(found: tuple[FuelLoadTest, ...]) -> Iterator[Caution]:
+    """Stops and cautions of the runs that stand."""
+    for one in found:
+        last = one.last
+        if last is None or last.simulated:
+            continue
+        path = f"load_tests.{one.key}"
+        for number, remark in enumerate(last.now):
+            yield Caution(
+                f"{path}.{number}", remark.severity, "load_test", f"{one.name}: {remark.text}", path
+            )
+        if last.advice.stop:
+            text = f"{one.name}: {last.advice.reasons[0]} No more load before it is mended."
+            yield Caution(f"{path}.advice", Severity.STOP, "load_test", text, path)

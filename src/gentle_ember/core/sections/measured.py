@@ -1,0 +1,194 @@
+"""What was measured in this job takes the place of what was estimated; the working says so."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from gentle_ember.core.facts import Fact
+from gentle_ember.core.figure import Figure, Input, Method, Origin, Rival, spread
+from gentle_ember.core.fuel_use import class_line
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.job import Job, Schools
+from gentle_ember.core.lessons import Lesson, Shop
+from gentle_ember.core.load_test.records import Run
+from gentle_ember.core.load_test.watch import output_of
+from gentle_ember.core.metering.reading import Ran, Signal
+from gentle_ember.core.sections.given import (
+    largest_start,
+    machine,
+    planned_load,
+    site_air,
+    weighed_points,
+)
+from gentle_ember.core.sections.jets import by_density_here
+from gentle_ember.core.sections.metering import GasMetering
+from gentle_ember.core.sections.output import FuelOutput, OutputSection, output_section
+
+OPEN = 0.90
+"""Throttle at which what is held is all there is [1]."""
+BAND = 0.04
+MEASURED = Method(
+    "output-measured", "Measured on this set",
+    "held with the throttle open × what the hottest day takes from the day of the test",
+    "load test or sweep of this job; meter within 2 %, day's air by the chosen school", "load-test",
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """Most that was held with the throttle open [W], the day's air [K], and where it stands."""
+
+    watts: float
+    outside: Fact | None
+    path: str
+
+
+def held(job: Job, fuel: FuelKey) -> Held | None:
+    """The latest measured output of a fuel on the site looked at; nothing simulated."""
+    key = f"{job.site}-{fuel}"
+    test = job.load_tests.get(key)
+    for name, run in reversed(list(test.runs.items()) if test else []):
+        found = max(_held_in(run), default=None)
+        if found is not None:
+            return Held(found, run.outside, f"load_tests.{key}.runs.{name}.held")
+    metered = job.metering.get(key)
+    if metered is None or metered.signal is not Signal.OUTPUT or metered.locked is None:
+        return None
+    best = max(
+        (one.output.value for one in metered.readings.values()
+         if one.output and one.output.origin is not Origin.SIMULATED and one.ran is Ran.SMOOTH),
+        default=None,
+    )  # fmt: skip
+    return None if best is None else Held(best, None, f"metering.{key}.readings")
+
+
+def _held_in(run: Run) -> Iterator[float]:
+    if run.held is not None and run.held.origin is not Origin.SIMULATED:
+        yield run.held.value
+        return
+    for one in run.readings.values():
+        pointer, watts = one.throttle, output_of(one)
+        if pointer is None or watts is None or pointer.origin is Origin.SIMULATED:
+            continue
+        if pointer.value >= OPEN and one.ran is Ran.SMOOTH:
+            yield watts
+
+
+def beside_shop(section: OutputSection, set_class: str, shop: Shop) -> OutputSection:
+    """Estimated outputs with the shop's own answers beside them."""
+    if not shop.learned:
+        return section
+    fuels = tuple(
+        replace(one, running=shop.beside(one.running, "output", set_class, one.fuel.key))
+        for one in section.fuels
+    )
+    return replace(section, fuels=fuels)
+
+
+def with_measured(section: OutputSection, job: Job) -> OutputSection:
+    """Outputs with what was measured in place of what was estimated."""
+    fuels = tuple(_measured(one, section, job) for one in section.fuels)
+    return replace(section, fuels=fuels)
+
+
+def _on_the_day(job: Job, fuel: FuelKey, found: Held, schools: Schools) -> tuple[float, float]:
+    """Estimates on the test's day and on the site's hottest [W].
+
+    Without the day's temperature it is taken as the coldest: the safe end.
+    """
+    site = job.sites[job.site]
+    here = site_air(site, job.site)
+    outside = found.outside.value if found.outside else min(here.coldest.value, here.hottest.value)
+    that_day = site.model_copy(update={"hottest": Fact(value=outside)})
+    design = output_section(job.set, site, job.site, job.load, schools)
+    day = output_section(job.set, that_day, job.site, job.load, schools)
+    assert design is not None and day is not None  # noqa: S101 - there is a section to replace
+    return day.of(fuel).running.value, design.of(fuel).running.value
+
+
+def _measured(one: FuelOutput, section: OutputSection, job: Job) -> FuelOutput:
+    fuel = one.fuel.key
+    found = held(job, fuel)
+    if found is None:
+        return one
+    day_w, design_w = _on_the_day(job, fuel, found, job.schools)
+    hotter = min(1.0, design_w / day_w)
+    value = min(found.watts * hotter, section.rating.value)
+    outside = found.outside
+    inputs = (
+        Input("held, throttle open", found.watts, "power", Origin.MEASURED, found.path),
+        Input("air outside that day", outside.value, "temperature", outside.origin)
+        if outside
+        else Input("air outside that day", "not noted: taken as the coldest", "text"),
+        Input("what the hottest day leaves", hotter),
+    )
+    running = Figure(
+        one.running.key, one.running.label, value, "power", MEASURED, spread(value, BAND), inputs,
+        (Rival("as estimated before", one.running.value), *one.running.rivals),
+        one.running.rounding, narrows=("the same again on the hottest day",),
+    )  # fmt: skip
+    share = value / one.running.value if one.running.value else 1.0
+    started = min(one.starting.value * share, max(one.starting.value, section.rating.value))
+    starting = replace(
+        one.starting, value=started, band=spread(started, 0.10),
+        inputs=(Input("measured over estimated, running", share), *one.starting.inputs),
+        rivals=(Rival("as estimated before", one.starting.value), *one.starting.rivals),
+    )  # fmt: skip
+    step = value - one.running.value
+    steps = one.steps
+    if abs(step) >= 0.5:
+        shown = Figure(
+            f"step.{fuel}.measured", "as measured", step, "power", MEASURED, spread(step, 0.0),
+            inputs,
+        )  # fmt: skip
+        steps = (*steps, shown)
+    told = largest_start(job.load)
+    planned = planned_load(job.load, section.rating.value).value
+    return replace(
+        one, running=running, starting=starting, steps=steps, carries_planned=planned <= value,
+        starts_largest=None if told is None else told.value <= started,
+    )  # fmt: skip
+
+
+def lessons_of(job: Job, metering: tuple[GasMetering, ...]) -> tuple[Lesson, ...]:
+    """What this job measured against what the default schools estimated."""
+    return (*_outputs(job), *_fuel_use(job), *_turns(job, metering), *_jets(job))
+
+
+def _outputs(job: Job) -> Iterator[Lesson]:
+    resolved = machine(job.set)
+    if resolved is None:
+        return
+    for fuel in FuelKey:
+        found = held(job, fuel)
+        # At the alternator's limit nothing is learned of the engine.
+        if found is not None and found.watts < 0.99 * resolved.rated.value:
+            day_w, _ = _on_the_day(job, fuel, found, Schools())
+            yield Lesson("output", str(job.set.set_class), str(fuel), day_w, found.watts)
+
+
+def _fuel_use(job: Job) -> Iterator[Lesson]:
+    resolved = machine(job.set)
+    if resolved is None:
+        return
+    line = class_line(job.set.set_class, resolved.rated.value)
+    for fuel, point in weighed_points(job.set):
+        estimate = line.fuel_w(point.electrical_w)
+        yield Lesson("fuel", str(job.set.set_class), str(fuel), estimate, point.fuel_w)
+
+
+def _turns(job: Job, metering: tuple[GasMetering, ...]) -> Iterator[Lesson]:
+    for one in metering:
+        power = next((start for start in one.starts if start.key == "start.power"), None)
+        if power is not None and one.proven and one.record.locked is not None:
+            kind, locked = str(job.set.set_class), one.record.locked.value
+            yield Lesson("turns", kind, str(one.fuel), power.value, locked)
+
+
+def _jets(job: Job) -> Iterator[Lesson]:
+    numbers = job.set.carburetor.jets
+    wanted, fitted = by_density_here(job), numbers.fitted.number
+    if wanted is not None and fitted is not None and fitted.origin is Origin.MEASURED:
+        kind = str(job.set.set_class)
+        yield Lesson("jet", kind, str(FuelKey.GASOLINE), wanted, fitted.value)

@@ -1,0 +1,44 @@
+"""The picture chart of plugs, a plug read by it, and what the shop's own sets taught."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from flask import Response, jsonify
+from flask_openapi3 import APIBlueprint, Tag
+
+from gentle_ember.core.load_test.plug import BY_KEY, read_plug
+from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.web import present_load
+from gentle_ember.web.problems import Problem
+from gentle_ember.web.schemas_load import LearnedOut, PlugChartOut, PlugIn, PlugReadOut
+from gentle_ember.web.services import services
+
+api = APIBlueprint(
+    "load", __name__, url_prefix="/api", abp_tags=[Tag(name="load test")],
+    abp_responses={422: Problem},
+)  # fmt: skip
+
+
+@api.get("/plug-chart", responses={200: PlugChartOut})
+def plug_chart() -> Response:
+    """Every picture of the chart, with what it says on gasoline and on gas."""
+    return jsonify(present_load.chart())
+
+
+@api.post("/plug-chart", responses={200: PlugReadOut})
+def plug(body: PlugIn) -> Response:
+    """What a plug says after a run."""
+    gas = body.fuel != "gasoline"
+    found = read_plug(body.key, gas=gas, before=body.before, seconds=body.seconds)
+    if found is None:
+        raise InvalidJobError([FieldError("key", "That is none of the pictures.")])
+    return jsonify(
+        {"key": body.key, "name": BY_KEY[body.key].name, "counts": found.counts, **asdict(found)}
+    )
+
+
+@api.get("/learned", responses={200: LearnedOut})
+def learned() -> Response:
+    """What the shop's own sets taught, by quantity, class and fuel."""
+    return jsonify(present_load.taught(services().jobs.shop))

@@ -1,0 +1,125 @@
+"""Load tests through the service: the bench run on, the plug, sign-off, what the shop learns."""
+
+import json
+
+from tests.conftest import key
+from tests.web.test_fit_api import change
+from tests.web.test_fuel_path_api import ids, show, write
+
+
+def act(client, place, what, **more):
+    answer = client.post(f"{place}/act", json={"what": what, **more})
+    assert answer.status_code == 200, answer.json
+    return answer.json
+
+
+def value_of(shown, channel):
+    return next(one["value"] for one in shown["channels"] if one["key"] == channel)
+
+
+def run_on_gasoline(client, job, jet):
+    """λ at load and the plug after 25 minutes with a jet of so many times the bore."""
+    place = f"/api/jobs/{job}/bench/gasoline"
+    assert client.post(place, json={"seed": 3}).status_code == 200
+    client.patch(place, json={"gasoline_open": True, "jet": jet, "choke": 0.5})
+    for _ in range(5):
+        if act(client, place, "pull")["running"]:
+            break
+    act(client, place, "run", seconds=120)
+    client.patch(place, json={"choke": 0.0})
+    act(client, place, "run", seconds=30)
+    client.patch(place, json={"load_w": 1800})
+    shown = {}
+    for _ in range(5):
+        shown = act(client, place, "run", seconds=300)
+    assert shown["running"]
+    return value_of(shown, "lambda"), act(client, place, "plug")["plug"]
+
+
+def test_a_smaller_jet_up_high_runs_leaner_and_the_plug_shows_it(demo_client):
+    job = ids(demo_client)["Star-party"]
+    rich, black = run_on_gasoline(demo_client, job, 1.0)
+    right, tan = run_on_gasoline(demo_client, job, 0.944)
+    lean, white = run_on_gasoline(demo_client, job, 0.87)
+    assert rich < right < lean
+    assert (black, tan) == ("soot", "tan")
+    assert white in ("white", "blistered")
+    place = f"/api/jobs/{job}/bench/gasoline"
+    assert act(demo_client, place, "plug")["plug"] == "unchanged"
+
+
+def test_on_the_bench_the_one_leak_is_found_mended_and_gone(demo_client):
+    job = ids(demo_client)["Choir"]
+    place = f"/api/jobs/{job}/bench/natural_gas"
+    demo_client.post(place, json={"seed": 5})
+    zones = show(demo_client, job, "proofs")["proofs"][0]["zones"]
+    joints = [one["key"] for zone in zones for one in zone["joints"]]
+    assert act(demo_client, place, "film", joint=joints[0])["film"] == ""
+    demo_client.patch(place, json={"gas_open": True})
+    films = {key: act(demo_client, place, "film", joint=key)["film"] for key in joints}
+    (leaking,) = [key for key, film in films.items() if film != "holds"]
+    assert "Source shut" in act(demo_client, place, "mend", joint=leaking)["said"]
+    demo_client.patch(place, json={"gas_open": True})
+    assert act(demo_client, place, "film", joint=leaking)["film"] == "holds"
+    assert "outlet" in act(demo_client, place, "lock_up")["said"]
+
+
+def test_the_stage_is_signed_off_only_after_a_run_on_the_machine(demo_client):
+    job = ids(demo_client)["Choir"]
+    at = "load_tests.s1-natural_gas.runs.r1"
+    (gas,) = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
+    (run,) = gas["runs"]
+    assert run["settled"]
+    assert run["time"]["us"] == {**run["time"]["us"], "text": "25.0", "unit": "min"}
+    assert gas["bank"]["enough"]
+    assert gas["bank"]["total_w"] <= gas["expected"]["value"]
+    change(demo_client, job, "stages.load_test", {"state": "under_way"})
+    change(demo_client, job, f"{at}.decided", {"what": "screw_out", "reason": "", "by": "RK"})
+    refused = change(demo_client, job, "stages.load_test", {"state": "done", "by": "RK"})
+    assert refused.status_code == 422
+    assert "run after it is open" in json.dumps(refused.json)
+    change(demo_client, job, f"{at}.decided", {"what": "keep", "reason": "", "by": "RK"})
+    signed = change(demo_client, job, "stages.load_test", {"state": "done", "by": "RK"})
+    assert signed.status_code == 200
+
+
+def test_what_is_measured_teaches_the_shop_and_stands_beside_the_next_estimate(demo_client):
+    def taught():
+        return {
+            (one["quantity"], one["set_class"], one["fuel"]): one
+            for one in demo_client.get("/api/learned").json
+        }
+
+    before = taught()
+    assert before["output", "dual_fuel", "natural_gas"]["n"] == 1
+    assert ("output", "open_frame", "propane") not in before
+    stars = ids(demo_client)["Star-party"]
+    run = "load_tests.s1-propane.runs.r1"
+    assert write(
+        demo_client, stars, {"path": run, "value": {}},
+        {"path": f"{run}.held", "typed": "1700 W", "origin": "measured"},
+        {"path": f"{run}.outside", "typed": "18 °C", "origin": "measured"},
+    ).status_code == 200  # fmt: skip
+    now = taught()["output", "open_frame", "propane"]
+    assert now["n"] == 1
+    shown = show(demo_client, stars, "output")["output"]
+    propane = next(one for one in shown["fuels"] if one["fuel"] == "propane")
+    assert propane["running"]["method"]["name"] == "Measured on this set"
+    cinema = show(demo_client, ids(demo_client)["Clock-tower"], "output")["output"]
+    other = next(one for one in cinema["fuels"] if one["fuel"] == "propane")["running"]
+    assert other["rivals"][0]["name"] == "the shop's own sets of this class"
+    assert "1 set" in other["rivals"][0]["note"]
+    demo_client.post(f"/api/jobs/{stars}/undo", json={"key": key(), "who": "RK"})
+    assert taught() == before
+
+
+def test_the_plug_chart_answers_or_says_why_it_is_no_evidence(client):
+    chart = client.get("/api/plug-chart").json
+    assert len({one["key"] for one in chart}) == len(chart) == 8
+    body = {"key": "white", "fuel": "gasoline", "before": "new", "seconds": 1500}
+    assert client.post("/api/plug-chart", json=body).json["leaning"] == "too_lean"
+    early = client.post("/api/plug-chart", json={**body, "key": "tan", "seconds": 300}).json
+    assert not early["counts"]
+    assert "20 at least" in early["why_not"]
+    refused = client.post("/api/plug-chart", json={**body, "key": "green"})
+    assert refused.json["errors"][0]["path"] == "key"
