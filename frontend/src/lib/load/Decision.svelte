@@ -8,8 +8,10 @@
   interface Props {
     test: LoadTest;
     run: LoadRun;
+    /** The run that was begun goes on show. */
+    begun: (key: string) => void;
   }
-  let { test, run }: Props = $props();
+  let { test, run, begun }: Props = $props();
   const job = useJob();
   let at = $derived(`load_tests.${test.key}.runs.${run.key}`);
   let choices = $derived<What[]>(
@@ -58,7 +60,9 @@
   }
 
   function again() {
-    const path = `load_tests.${test.key}.runs.${freshKey('r')}`;
+    const key = freshKey('r');
+    const path = `load_tests.${test.key}.runs.${key}`;
+    begun(key);
     const changed = run.decided === advice.what;
     const jet = (changed && advice.jet) || run.jet;
     const turns = (changed && advice.turns) || run.turns;

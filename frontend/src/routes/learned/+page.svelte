@@ -39,7 +39,11 @@
           {#each group.rows as one (`${one.set_class}${one.fuel}`)}
             <tr data-learned={`${one.quantity} ${one.set_class} ${one.fuel}`}>
               <td>{one.set_class.replaceAll('_', ' ')}</td>
-              <td class="fuel"><Mark fuel={one.fuel} letter={one.letter} />{one.fuel_name}</td>
+              <td
+                ><span class="fuel"
+                  ><Mark fuel={one.fuel} letter={one.letter} />{one.fuel_name}</span
+                ></td
+              >
               <td class="num n">{one.n}</td>
               <td class="num n">{one.mean}</td>
               <td class="num n">{one.spread}</td>
@@ -75,6 +79,7 @@
   }
   table {
     width: 100%;
+    table-layout: fixed;
   }
   th {
     text-align: left;

@@ -13,6 +13,8 @@ from gentle_ember.core.metering.reading import Ran, Signal, Taken
 
 CLOSE_ENOUGH = 0.018
 """Standard error of an end at which no further reading is asked for [turns]."""
+FAR_OUT = 2.5
+"""Turns from which on the mixture changes so little with a part of one that less will do."""
 PATIENCE = 6
 """Readings after which each further one makes less do."""
 LEAST = 5
@@ -108,7 +110,10 @@ def judge(
     setting = _setting(curves, motors=motors)
     enough = CLOSE_ENOUGH * (1 + max(0, len(readings) - PATIENCE) ** 2 / 3)
     settled = (
-        all(one.seen and one.sigma <= enough for one in (lean, rich)) and len(readings) >= LEAST
+        all(
+            one.seen and one.sigma <= enough * max(1.0, one.turns / FAR_OUT) for one in (lean, rich)
+        )
+        and len(readings) >= LEAST
     )
     if settled:
         return Verdict(lean, rich, setting, curves=curves)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
@@ -22,7 +23,8 @@ from gentle_ember.core.readiness import TO_DO, Item
 from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.sections.given import Machine, fuels_here, largest_start, machine
 
-LAST_TURN = 6.0
+LAST_TURN, ROOM = 6.0, 2.5
+"""Turns a screw has where nobody said: six, or so many times where the sweep begins."""
 SIGMA_OF: dict[Signal, float] = {
     Signal.OUTPUT: 0.005,
     Signal.SPEED: 0.003,
@@ -167,6 +169,9 @@ def _of_gas(
         starts = (*starts, own) if own else starts
     chosen = next((one for one in starts if one.key == f"start.{record.school}"), None)
     begun = chosen or (starts[0] if starts else None)
+    if record.most is None and begun is not None:
+        # A last turn nobody has read must not end a sweep: the screw may well go on.
+        most = max(most, math.ceil(ROOM * begun.value))
     taken = tuple(_taken(record))
     wanted = largest_start(job.load)
     motors = wanted is not None and wanted.value > 1.3 * _planned(job)

@@ -151,7 +151,7 @@
         <RunPlug {test} {run} />
         <FuelUsed {test} {run} />
         <h2>What follows</h2>
-        <Decision {test} {run} />
+        <Decision {test} {run} begun={(key) => (looked = key)} />
       {/key}
     {:else}
       <p class="quiet">

@@ -1,0 +1,160 @@
+"""The load test in the real page: re-jetting for the ridge, the bench run on, plug, meter taps."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.technician import Technician
+from tests.browser.test_fit import asked, be, job_of
+
+STARS, CHOIR = "Star-party hut", "Choir stage"
+
+
+def gasoline(work):
+    tests = work.snapshot("load_tests")["load_tests"]
+    work.go("load_test/test")
+    work.pick("gasoline", tests)
+    return next(one for one in tests if one["fuel"] == "gasoline")
+
+
+def test_the_star_party_hut_is_rejetted_by_what_the_page_says(either):
+    work = Technician(either, STARS)
+    page = either.page
+    work.go("load_test/jets")
+    for school, number in (("density", "84."), ("step", "80"), ("kit", "82")):
+        expect(page.locator(f'[data-school="jets.{school}"]')).to_contain_text(number)
+    expect(page.locator('[data-lambda="rich"]')).to_contain_text("Rich")
+    expect(page.locator('[data-below="caution"]').first).to_contain_text("Lean")
+    test = gasoline(work)
+    work.run(test, lam="0.79")
+    work.plug("soot")
+    advice = page.locator("[data-advice]")
+    expect(advice).to_contain_text("Smaller jet: 85; λ about 0.89 expected")
+    page.get_by_role("button", name="Smaller jet: 85").click()
+    page.get_by_role("button", name="Changed: run it again").click()
+    expect(page.get_by_text("2: jet 85")).to_be_visible()
+    work.run(test, lam="0.89", begin=False)
+    work.plug("white")
+    expect(advice).to_contain_text("Stop: no more load on it")
+    work.plug("tan")
+    expect(page.locator('[data-advice="keep"]')).to_be_visible()
+    page.get_by_role("button", name="Keep it", exact=True).click()
+    expect(page.get_by_text("Settled.", exact=True)).to_be_visible()
+    work.go("load_test/jets")
+    expect(page.locator('[data-jet="85"]')).to_be_disabled()
+    expect(page.locator('[data-trial="85"]')).to_contain_text("keep it")
+    expect(page.locator("[data-lambda]")).to_contain_text("With 85 in it")
+    learned = asked(either, "/api/learned")
+    assert {(one["quantity"], one["n"]) for one in learned} >= {("jet", 1)}
+
+
+def test_the_bench_is_loaded_run_on_and_its_plug_looked_at_but_settles_nothing(shop):
+    be(shop)
+    shop.open(STARS, "load_test/test")
+    page = shop.page
+    page.get_by_role("group", name="Fuel").get_by_role("button", name="gasoline").click()
+    page.get_by_role("button", name="Begin the run").click()
+    page.get_by_label("Plug went in").select_option("1")
+    page.get_by_role("button", name="Set up the bench").click()
+    page.get_by_label("gasoline open").check()
+    for _ in range(5):
+        page.get_by_role("button", name="Start it").click()
+        expect(page.locator("[data-runs]")).to_contain_text(
+            re.compile("keeps|catch|coughs|already")
+        )
+        if page.locator('[data-runs="true"]').count():
+            break
+    expect(page.locator('[data-runs="true"]')).to_be_visible()
+    page.get_by_role("button", name="Load it as planned").click()
+    for count in range(1, 7):
+        page.get_by_role("button", name="Run on 5 min and read").click()
+        expect(page.locator("[data-load-reading]")).to_have_count(count)
+    page.get_by_role("button", name="Shut off, look at the plug").click()
+    expect(page.locator('[data-plug-read="rich"]')).to_contain_text("Dry soot")
+    expect(page.locator('[data-advice="jet_down"]')).to_contain_text("Smaller jet: 85")
+    page.get_by_role("button", name="Smaller jet: 85").click()
+    expect(page.get_by_text("On the simulated bench: settles nothing.")).to_be_visible()
+    shop.saved()
+    ready = asked(shop, f"/api/jobs/{job_of(shop)}")["ready"]
+    assert any("loaded on the simulated bench only" in one["text"] for one in ready)
+
+
+def test_a_wrong_reading_is_refused_at_its_field_and_gas_smelled_stops_the_stage(shop):
+    be(shop)
+    shop.open(CHOIR, "load_test/test")
+    page = shop.page
+    page.get_by_role("button", name="Note a reading").click()
+    row = page.locator(".typing")
+    volts = row.locator('[data-field$=".volts_a"] input')
+    volts.fill("12000 V")
+    volts.press("Enter")
+    expect(row.locator('[data-field$=".volts_a"] .says')).to_contain_text("690 V")
+    volts.fill("104 V")
+    volts.press("Enter")
+    row.get_by_label("Smelled").select_option("2")
+    shop.saved()
+    expect(page.locator('[data-remark="stop"]').filter(has_text="Gas smelled")).to_be_visible()
+    expect(
+        page.locator('[data-remark="stop"]').filter(has_text="Volts on the output")
+    ).to_be_visible()
+    route = page.locator('nav a[href$="/load_test"]').first
+    expect(route).to_contain_text("stop")
+    page.keyboard.press("Escape")
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("Control+z")
+    expect(page.locator('[data-remark="stop"]').filter(has_text="Gas smelled")).to_be_hidden()
+
+
+def test_the_gas_meter_is_clocked_by_taps_and_replaces_the_estimate(shop):
+    be(shop)
+    shop.open(CHOIR, "load_test/test")
+    page = shop.page
+    page.get_by_role("button", name="Clock the meter").click()
+    page.clock.install()
+    for label in ("Tap as it passes a mark", "Past the same mark", "Past the same mark"):
+        page.get_by_role("button", name=label).click()
+        page.clock.run_for(90_000)
+    expect(page.get_by_text("2 turns in 1")).to_be_visible()
+    page.get_by_role("button", name="Keep it", exact=True).first.click()
+    shop.saved()
+    kept = asked(shop, f"/api/jobs/{job_of(shop)}")["job"]["set"]["clocked"]
+    (one,) = kept.values()
+    # Two turns of two cubic feet in 180 s are 80 ft³/h.
+    assert abs(one["flow"]["value"] - 4 * 0.0283168 / 180) < 2e-5
+    learned = asked(shop, "/api/learned")
+    assert any((row["quantity"], row["fuel"]) == ("fuel", "natural_gas") for row in learned)
+
+
+def test_the_bench_leak_is_found_mended_and_soaped_again(either):
+    be(either)
+    either.open(CHOIR, "prove_tight/leaks")
+    page = either.page
+    page.get_by_role("button", name="Practise on the bench").click()
+    bench = page.locator("[data-bench-soap]")
+    bench.get_by_role("button", name="Soap it").click()
+    expect(bench).to_contain_text("No gas on it")
+    bench.get_by_label("source open").check()
+    for _ in range(16):
+        bench.get_by_role("button", name="Soap it").click()
+        expect(bench).to_have_attribute("data-bench-soap", re.compile("holds|bubbles|foam"))
+        if bench.get_attribute("data-bench-soap") != "holds":
+            break
+        bench.get_by_role("button", name="Next joint").click()
+        expect(bench).to_have_attribute("data-bench-soap", "")
+    bench.get_by_role("button", name="Make it anew").click()
+    expect(bench).to_contain_text("Source shut")
+    bench.get_by_label("source open").check()
+    bench.get_by_role("button", name="Soap it").click()
+    expect(bench).to_have_attribute("data-bench-soap", "holds")
+    expect(page.locator('[data-joint][data-state="leaks"]')).to_have_count(0)
+
+
+def test_the_plug_is_read_without_a_job(shop):
+    page = shop.page
+    page.goto(f"{shop.server.url}/quick/plug")
+    page.locator('[data-plug="grey"]').click()
+    expect(page.locator('[data-leaning="lean"]')).to_contain_text("A little lean for gasoline")
+    page.get_by_label("It ran on").select_option("gas")
+    expect(page.locator('[data-leaning="right"]')).to_be_visible()
+    page.get_by_label("Minutes near rating").fill("8")
+    expect(page.get_by_text("8 min at load; 20 at least")).to_be_visible()
