@@ -29,7 +29,6 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "fuel-path": ("Cinema tent beside the parish hall", "fuel_path/train", DESK, PAPER),
     "stack": ("Lambing clinic trailer", "fuel_path/stack", DESK, PAPER),
     "parts-list": ("Tool library's big twin", "fuel_path/parts", DESK, PAPER),
-    "readiness": ("Cinema tent beside the parish hall", "fuel_path/ready", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
     "bench": ("Lambing clinic trailer", "fit/bench", DESK, PAPER),
@@ -37,8 +36,9 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),
     "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
+    "load-test": ("Choir stage", "load_test/test", DESK, PAPER),
+    "jets": ("Star-party hut", "load_test/jets", DESK, PAPER),
     "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, LAMP),
-    "quick-gas-pipe": ("", "quick/gas-pipe", DESK, PAPER),
 }
 
 

@@ -20,6 +20,7 @@ from gentle_ember.core import propane
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
 from gentle_ember.core.job import Job
+from gentle_ember.core.load_test.bank import Load, plan_bank
 from gentle_ember.core.marks.drawing import template as drill_template
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.output import output_section
@@ -222,3 +223,11 @@ def test_a_bench_step_and_an_automatic_sweep():
     say("bench step", undisturbed_s(one.step, 400) * 1e3, 0.2, "ms")
     say("automatic sweep", undisturbed_s(lambda: swept(bench("frame", seed=4), START), 8) * 1e3,
         200, "ms")  # fmt: skip
+
+
+def test_a_plan_of_test_loads():
+    """What to switch on, from a dozen kinds of loads on two legs."""
+    loads = tuple(Load(str(n), "x", 120.0 + 237.0 * n, 1 + n % 4) for n in range(12))
+    outputs = itertools.count(7000, 13)
+    taken = undisturbed_s(lambda: plan_bank(loads, float(next(outputs)), 11e3, 2), 12)
+    say("plan of test loads", taken * 1e3, 300, "ms")

@@ -6,7 +6,7 @@ from gentle_ember.core.plan import Plan
 from gentle_ember.core.start.records import Attempt
 from gentle_ember.core.start.trying import advice
 from tests.core.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
-from tests.core.sets import CATALOG
+from tests.core.sets import CATALOG, fact
 
 
 def keys(case, **more):
@@ -75,3 +75,17 @@ def test_each_way_of_not_starting_has_its_next_check():
     assert "spark" in tried(heard, heard, heard).check
     gasoline = advice([Attempt(result="dies")], choke_open=False, gas=False)
     assert "Vent" in gasoline.check
+
+
+def test_gasoline_that_holds_less_since_the_work_is_a_figure_and_a_caution():
+    job = fitted(*SPACER)
+    kept = {"load_before": fact(3000.0), "load_after": fact(2750.0), "change_over": fact(40.0)}
+    with_figures = type(job).model_validate(
+        {**job.model_dump(mode="json"), "starts": {"propane": kept}}
+    )
+    planned = Plan(with_figures, CATALOG)
+    (one,) = planned.starts
+    assert one.lost.value == pytest.approx(-0.0833, abs=1e-3)
+    assert any("8 % less than before the work" in c.text for c in planned.cautions)
+    (nothing,) = Plan(job, CATALOG).starts
+    assert nothing.lost is None

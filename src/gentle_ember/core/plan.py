@@ -43,7 +43,7 @@ from gentle_ember.core.sections.runs import RunsSection, runs_section
 from gentle_ember.core.sections.states import StatesSection, states_section
 from gentle_ember.core.site import Site
 from gentle_ember.core.sketch import Measure, measures
-from gentle_ember.core.start.section import FuelStart, start_items, starts
+from gentle_ember.core.start.section import FuelStart, start_cautions, start_items, starts
 from gentle_ember.core.train.bom import Bill, Source, bill
 from gentle_ember.core.trains import AS_FOUND
 
@@ -239,6 +239,7 @@ class Plan:
             *mount_cautions(self.mounts),
             *fit_cautions(self.job),
             *proof_cautions(self.proofs),
+            *start_cautions(self.starts),
             *load_cautions(self.load_tests),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))

@@ -47,6 +47,7 @@ _ALL = (
     Kind("conductance", "heat transfer coefficient", "W/m**2/K", 12.0),
     Kind("duration", "time", "s", 3600.0),
     Kind("minutes", "time", "s", 600.0),
+    Kind("seconds", "time", "s", 40.0),
     Kind("age", "time", "s", 365.25 * 86400.0),
     Kind("share", "share", "1", 0.6),
     Kind("ppm", "share of volume", "1", 200e-6),

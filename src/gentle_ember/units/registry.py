@@ -63,6 +63,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
         Unit("W/m²K", "W/m**2/K", 1),
     ),
     "duration": (_HOURS, _HOURS),
+    "seconds": (Unit("s", "s", 1), Unit("s", "s", 1)),
     "minutes": (Unit("min", "minute", 1), Unit("min", "minute", 1)),
     "age": (Unit("yr", "year", 1), Unit("yr", "year", 1)),
     "ppm": (Unit("ppm", "ppm", 0), Unit("ppm", "ppm", 0)),

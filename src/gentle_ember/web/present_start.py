@@ -9,6 +9,7 @@ from gentle_ember.core.fuels import LETTERS, FuelKey
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.start.gate import When
 from gentle_ember.core.start.section import FuelStart
+from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
 
@@ -34,5 +35,6 @@ def _fuel(one: FuelStart, left: list[str]) -> Json:
         ],
         "advice": asdict(one.advice) if one.advice else None,
         "gate_left": one.left(When.BEFORE), "after_left": one.left(When.AFTER), "ran": one.ran,
+        "lost": figure(one.lost) if one.lost else None,
         "not_tight": left,
     }  # fmt: skip

@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from gentle_ember.web.schemas import FigureOut
+
 
 class StartLookOut(BaseModel):
     """Something to look at, as it stands."""
@@ -54,4 +56,6 @@ class FuelStartOut(BaseModel):
     gate_left: int
     after_left: int
     ran: bool
+    lost: FigureOut | None
+    """What gasoline gives since the work, against before."""
     not_tight: list[str]

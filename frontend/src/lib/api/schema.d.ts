@@ -2608,6 +2608,7 @@ export interface components {
             letter: string;
             /** Looks */
             looks: components["schemas"]["StartLookOut"][];
+            lost: components["schemas"]["FigureOut"] | null;
             /** Name */
             name: string;
             /** Not Tight */
@@ -6417,6 +6418,14 @@ export interface components {
             attempts: {
                 [key: string]: components["schemas"]["Attempt"];
             };
+            /** @default null */
+            change_over: components["schemas"]["Fact"] | null;
+            /** @default null */
+            died_after: components["schemas"]["Fact"] | null;
+            /** @default null */
+            load_after: components["schemas"]["Fact"] | null;
+            /** @default null */
+            load_before: components["schemas"]["Fact"] | null;
             /**
              * Looked
              * @default {}

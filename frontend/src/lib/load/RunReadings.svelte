@@ -304,13 +304,14 @@
   }
   .under {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 0.5rem;
     margin-top: 0.5rem;
     justify-items: start;
   }
   .small {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
     gap: 0 1rem;
     width: 100%;
     max-width: 44rem;

@@ -9,9 +9,12 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 
 from gentle_ember.core.figure import Method
+from gentle_ember.core.memo import remember
 
 LEAST, AIM = 0.80, 0.92
 """Share of the fuel's output here a test counts from, and what is aimed at: room for the day."""
+NEAR, LONGEST_S = 0.02, 0.3
+"""Share of the aim a plan may lie from the best one, and the time a search may take [s]."""
 BALANCE_WEIGHT = 0.6
 """How much a watt between the legs counts against a watt off the aim."""
 
@@ -62,7 +65,8 @@ class Bank:
     """What is missing to a load that counts [W]; nought when there is enough."""
 
 
-def plan_bank(loads: Sequence[Load], output_w: float, rating_w: float, legs: int) -> Bank:
+@remember(64)
+def plan_bank(loads: tuple[Load, ...], output_w: float, rating_w: float, legs: int) -> Bank:
     """The loads to switch on.
 
     Args:
@@ -75,7 +79,7 @@ def plan_bank(loads: Sequence[Load], output_w: float, rating_w: float, legs: int
         The plan nearest to the aim; nothing switched on when nothing fits.
 
     >>> heater = Load("h", "heater", 1500.0, 4)
-    >>> found = plan_bank([heater], 5000.0, 6000.0, 2)
+    >>> found = plan_bank((heater,), 5000.0, 6000.0, 2)
     >>> found.total_w, sorted(found.legs_w), found.enough
     (4500.0, [1500.0, 3000.0], True)
     """
@@ -126,33 +130,35 @@ def _solve(
     tilt = np.array([load.watts * (_share(leg, "a") - _share(leg, "b")) for load, leg in places])
     if legs == 1:
         tilt = np.zeros(n)
-    # Two more unknowns after the counts: how far off the aim, how far out of balance.
-    off, lean = np.eye(n + 2)[n], np.eye(n + 2)[n + 1]
-    wide = np.concatenate([watts, [0.0, 0.0]])
-    tilted = np.concatenate([tilt, [0.0, 0.0]])
-    rows = [wide, wide + off, wide - off, tilted - lean, -tilted - lean]
+    # Three more unknowns after the counts: how far off the aim, how far out of balance, and a one
+    # whose cost is the aim, so that the gap at which the search ends is a share of it.
+    wide, tilted = np.append(watts, np.zeros(3)), np.append(tilt, np.zeros(3))
+    off, lean = np.eye(n + 3)[n], np.eye(n + 3)[n + 1]
     aim = AIM * output_w
+    rows = [wide, wide + off, wide - off, tilted - lean, -tilted - lean]
     low = [-np.inf, aim, -np.inf, -np.inf, -np.inf]
     high = [output_w, np.inf, aim, 0.0, 0.0]
     for leg in ("a", "b")[:legs]:
-        rows.append(
-            np.concatenate([[load.watts * _share(at, leg) for load, at in places], [0.0, 0.0]])
-        )
+        shares = [load.watts * _share(at, leg) for load, at in places]
+        rows.append(np.append(shares, np.zeros(3)))
         low.append(-np.inf)
         high.append(rating_w / legs)
     for load in loads:
-        mine = np.array([float(one is load) for one, _ in places])
-        if mine.any():
-            rows.append(np.concatenate([mine, [0.0, 0.0]]))
+        mine = [float(one is load) for one, _ in places]
+        if any(mine):
+            rows.append(np.append(mine, np.zeros(3)))
             low.append(-np.inf)
             high.append(load.count)
-    # The least thing counts too: of two equal plans the one with fewer plugs to push in.
-    cost = np.concatenate([np.full(n, 1.0), [1.0, BALANCE_WEIGHT]])
+    # Of two equal plans the one with fewer plugs to push in.
     found = milp(
-        cost,
+        np.append(np.ones(n), [1.0, BALANCE_WEIGHT, aim]),
         constraints=LinearConstraint(np.array(rows), np.array(low), np.array(high)),
-        integrality=np.concatenate([np.ones(n), [0, 0]]),
-        bounds=Bounds(0, np.concatenate([[load.count for load, _ in places], [np.inf, np.inf]])),
+        integrality=np.append(np.ones(n), np.zeros(3)),
+        bounds=Bounds(
+            np.append(np.zeros(n + 2), 1.0),
+            np.append([load.count for load, _ in places], [np.inf, np.inf, 1.0]),
+        ),
+        options={"mip_rel_gap": NEAR, "time_limit": LONGEST_S},
     )
     if found.x is None:
         return [0] * n

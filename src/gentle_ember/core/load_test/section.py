@@ -191,7 +191,7 @@ class FuelLoadTest:
     def bank(self) -> Bank:
         """What to switch on."""
         without = set(self.record.without)
-        loads = [one for one in self.loads if one.key not in without]
+        loads = tuple(one for one in self.loads if one.key not in without)
         return plan_bank(loads, self.expected.value, self.plate.rating_w, self.plate.legs)
 
     @property

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from gentle_ember.core.facts import Key, Model, Name, Note
+from gentle_ember.core.facts import Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.fit.records import Stamp
 
 
@@ -38,3 +38,13 @@ class StartLog(Model):
 
     looked: Annotated[dict[Key, Looked], Field(max_length=60)] = {}
     attempts: Annotated[dict[Key, Attempt], Field(max_length=60)] = {}
+    died_after: Annotated[
+        Fact | None, Quantity("seconds", "Ran on after its valve was shut", 0.0, 1800.0)
+    ] = None
+    change_over: Annotated[Fact | None, Quantity("seconds", "Changed over in", 0.0, 1800.0)] = None
+    load_before: Annotated[
+        Fact | None, Quantity("power", "Gasoline held, before the work", 0.0, 60e3)
+    ] = None
+    load_after: Annotated[
+        Fact | None, Quantity("power", "Gasoline held, afterwards", 0.0, 60e3)
+    ] = None

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from gentle_ember.core.cautions import Caution, Severity
+from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
 from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import Job
 from gentle_ember.core.readiness import TO_DO, Item
@@ -12,6 +14,13 @@ from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.start.gate import Look, When, choke_stays_open, looks
 from gentle_ember.core.start.records import Looked, StartLog
 from gentle_ember.core.start.trying import Advice, advice
+
+AFTER = Method(
+    "gasoline-after", "Gasoline before and after", "held afterwards / held before − 1",
+    "the same load, the throttle open, before the adapter went in and after", "load-test",
+)  # fmt: skip
+COSTS = -0.05
+"""What an adapter may cost on gasoline before it is looked into [1]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +36,21 @@ class FuelStart:
     def left(self, when: When) -> int:
         """Looks not good yet."""
         return sum(look.when is when and seen.state != "good" for look, seen in self.looks)
+
+    @property
+    def lost(self) -> Figure | None:
+        """What gasoline gives since the work, against before [1]."""
+        before, after = self.log.load_before, self.log.load_after
+        if before is None or after is None or before.value <= 0:
+            return None
+        value = after.value / before.value - 1
+        return Figure(
+            f"start.{self.fuel}.lost", "gasoline since the work", value, "share", AFTER,
+            Band(value - 0.03, value + 0.03),
+            (Input("held before", before.value, "power", before.origin),
+             Input("held afterwards", after.value, "power", after.origin)),
+            rounding=Rounding.DOWN, narrows=("both on one day, warm, by one meter",),
+        )  # fmt: skip
 
     @property
     def ran(self) -> bool:
@@ -85,3 +109,16 @@ def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:
         if one.ran and after:
             text = f"{one.name}: {after} things not proven"
             yield Item(f"{path}.after", TO_DO, text, "first_start", path, holds=True)
+
+
+def start_cautions(found: tuple[FuelStart, ...]) -> Iterator[Caution]:
+    """Gasoline that gives clearly less since the work."""
+    for one in found:
+        lost = one.lost
+        if lost is not None and lost.value < COSTS:
+            path = f"starts.{one.fuel}.load_after"
+            text = (
+                f"On gasoline it holds {-lost.value:.0%} less than before the work: "
+                "gasket over the throat, choke, air cleaner, adapter the wrong way round."
+            ).replace("%", " %")
+            yield Caution(path, Severity.CAUTION, "first_start", text, path)

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import QuantityField from '$lib/field/QuantityField.svelte';
+  import Figure from '$lib/figure/Figure.svelte';
   import { freshKey, signed } from '$lib/job/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
@@ -11,6 +13,7 @@
   let chosen = $state('');
   let one = $derived(starts.find((start) => start.fuel === chosen) ?? starts[0]);
   let at = $derived(`starts.${one?.fuel}`);
+  let keeps = $derived(job().settled?.job.wants.keep_gasoline ?? true);
 
   function look(key: string, state: '' | 'good' | 'bad') {
     job().set(`${at}.looked.${key}`, { state, ...signed() });
@@ -73,9 +76,29 @@
     left={one.after_left}
     set={look}
   />
+  {#if one.gas && one.ran}
+    <div class="figures">
+      <QuantityField path={`${at}.died_after`} label="Valve shut, it ran on" />
+      {#if keeps}
+        <QuantityField path={`${at}.change_over`} label="Changed over in" />
+        <QuantityField path={`${at}.load_before`} label="Gasoline held, before the work" />
+        <QuantityField path={`${at}.load_after`} label="Gasoline held, afterwards" />
+      {/if}
+    </div>
+    {#if one.lost}
+      <p data-lost>Gasoline since the work: <Figure figure={one.lost} signed />.</p>
+    {/if}
+  {/if}
 {/if}
 
 <style>
+  .figures {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+    gap: 0 1rem;
+    margin-top: 0.5rem;
+    max-width: 52rem;
+  }
   .fuels {
     display: flex;
     flex-wrap: wrap;

@@ -239,5 +239,8 @@
     .top {
       grid-template-columns: 1fr;
     }
+    dl {
+      grid-template-columns: 1fr 1fr;
+    }
   }
 </style>
