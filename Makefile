@@ -64,8 +64,9 @@ lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, e
 	@diff -q $(STAMPS)/schema.d.ts frontend/src/lib/api/schema.d.ts || { echo "The page's types are not current: run make types."; exit 1; }
 	cd frontend && npm run --silent lint && npm run --silent check
 
-unit: $(STAMPS)/dev
+unit: $(STAMPS)/dev $(STAMPS)/node
 	$(PY)/pytest -n 2 src tests --ignore=tests/browser --ignore=tests/bench
+	cd frontend && npm run --silent test
 
 browser: $(STAMPS)/dev $(STAMPS)/chromium $(STATIC)/index.html
 	$(PY)/pytest -n 2 tests/browser

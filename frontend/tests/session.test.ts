@@ -1,0 +1,241 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { JobSession } from '$lib/job/session.svelte';
+import { shop } from './shop';
+
+let open: JobSession[] = [];
+
+async function visit(): Promise<JobSession> {
+  const session = new JobSession('j');
+  open.push(session);
+  await session.open();
+  return session;
+}
+
+/** As a reload does: this page is gone, the next one finds what the browser kept. */
+async function reload(session: JobSession): Promise<JobSession> {
+  session.remember();
+  const gone = session as unknown as {
+    saveTimers: Map<string, number>;
+    retryTimer: number | undefined;
+    flush: () => Promise<void>;
+  };
+  for (const timer of gone.saveTimers.values()) clearTimeout(timer);
+  clearTimeout(gone.retryTimer);
+  gone.flush = () => Promise.resolve();
+  open = open.filter((one) => one !== session);
+  await new Promise((done) => setTimeout(done, 20));
+  return visit();
+}
+
+const settled = (session: JobSession) =>
+  vi.waitFor(
+    () => {
+      expect([session.waiting, session.saving]).toEqual([0, 'saved']);
+    },
+    // What was not answered is tried again after a second.
+    { timeout: 4000 }
+  );
+
+beforeEach(() => {
+  shop.reset();
+  localStorage.clear();
+});
+
+afterEach(async () => {
+  shop.down = false;
+  shop.deaf = false;
+  for (const session of open) {
+    await session.flush();
+    session.close();
+  }
+  open = [];
+  indexedDB.deleteDatabase('ember');
+});
+
+describe('what is typed', () => {
+  it('is asked about while typed and saved once it rests', async () => {
+    const session = await visit();
+    session.type('set.running', '3200');
+    expect(session.saving).toBe('typing');
+    await vi.waitFor(() => {
+      expect(session.now?.preview).toBe(true);
+    });
+    session.save('set.running');
+    await settled(session);
+    expect(shop.doc).toEqual({ 'set.running': '3200' });
+    expect(session.drafts).toEqual({});
+    expect(session.now?.preview).toBe(false);
+  });
+
+  it('stays in its field with the reason when it is refused, and another field still saves', async () => {
+    shop.refuse = (changes) =>
+      (changes.some((one) => one.typed === 'lots') && {
+        path: 'set.running',
+        message: 'A number is wanted.'
+      }) ||
+      undefined;
+    const session = await visit();
+    session.type('set.running', 'lots');
+    session.save('set.running');
+    await vi.waitFor(() => {
+      expect(session.errors['set.running']).toBe('A number is wanted.');
+    });
+    session.type('set.tank', '8 L');
+    session.save('set.tank');
+    await vi.waitFor(() => {
+      expect(shop.doc).toEqual({ 'set.tank': '8 L' });
+    });
+    expect(session.drafts['set.running']?.text).toBe('lots');
+    session.type('set.running', '900');
+    session.save('set.running');
+    await settled(session);
+    expect(shop.doc['set.running']).toBe('900');
+    expect(session.errors).toEqual({});
+  });
+
+  it('comes back after a reload that cut it off', async () => {
+    const first = await visit();
+    shop.down = true;
+    first.type('owner', 'Marl Lane', true);
+    const second = await reload(first);
+    expect(second.drafts.owner?.text).toBe('Marl Lane');
+    shop.down = false;
+    second.save('owner');
+    await settled(second);
+    expect(shop.doc).toEqual({ owner: 'Marl Lane' });
+  });
+
+  it('is shown as the newest question answers, whatever order the answers come in', async () => {
+    const session = await visit();
+    const gates: (() => void)[] = [];
+    shop.wait = (preview) =>
+      preview ? new Promise((done) => gates.push(done)) : Promise.resolve();
+    session.type('load.planned', '1');
+    await vi.waitFor(() => {
+      expect(gates).toHaveLength(1);
+    });
+    session.type('load.planned', '12');
+    session.type('load.planned', '123');
+    gates.shift()?.();
+    await vi.waitFor(() => {
+      expect(gates).toHaveLength(1);
+    });
+    gates.shift()?.();
+    await vi.waitFor(() => {
+      expect((session.now?.job as never as { load: { planned: string } }).load.planned).toBe('123');
+    });
+    expect(shop.asked.filter((one) => one.preview)).toHaveLength(2);
+    session.forget('load.planned');
+    expect(session.now?.preview).toBe(false);
+  });
+});
+
+describe('without the server', () => {
+  it('ticks wait in order, survive a reload, and are written once each', async () => {
+    const first = await visit();
+    shop.down = true;
+    for (const step of ['a', 'b', 'c']) first.set(`fit.${step}`, { state: 'done' });
+    await vi.waitFor(() => {
+      expect([first.saving, first.waiting]).toEqual(['unreached', 3]);
+    });
+    expect(first.latest('fit.b')).toEqual({ state: 'done' });
+    const second = await reload(first);
+    expect(second.waiting).toBe(3);
+    expect(second.settled?.id).toBe('j');
+    shop.down = false;
+    await second.flush();
+    await settled(second);
+    expect(shop.log.map((one) => one.changes[0]?.path)).toEqual(['fit.a', 'fit.b', 'fit.c']);
+  });
+
+  it('a write whose answer was lost is not written twice', async () => {
+    const session = await visit();
+    shop.deaf = true;
+    session.set('note', 'once');
+    await vi.waitFor(() => {
+      expect(session.saving).toBe('unreached');
+    });
+    shop.deaf = false;
+    await session.flush();
+    await settled(session);
+    expect(shop.log).toHaveLength(1);
+    expect(shop.asked.filter((one) => one.kind === 'edit')).toHaveLength(2);
+  });
+
+  it('undo goes its way behind what it undoes', async () => {
+    const session = await visit();
+    shop.down = true;
+    session.set('note', 'first');
+    session.undo();
+    shop.down = false;
+    await session.flush();
+    await settled(session);
+    expect(shop.log.map((one) => one.kind)).toEqual(['edit', 'undo']);
+    expect(shop.doc).toEqual({});
+  });
+
+  it('whatever goes and comes, the shop ends with every write once and in order', async () => {
+    let seed = 7;
+    const dice = (sides: number) => (seed = (seed * 48271) % 2147483647) % sides;
+    let session = await visit();
+    const wanted: string[] = [];
+    for (let n = 0; n < 60; n += 1) {
+      shop.down = dice(3) === 0;
+      shop.deaf = !shop.down && dice(4) === 0;
+      session.set(`p${dice(5)}`, `v${n}`);
+      wanted.push(`v${n}`);
+      if (dice(5) === 0) await new Promise((done) => setTimeout(done, 2));
+      if (dice(12) === 0) session = await reload(session);
+    }
+    shop.down = shop.deaf = false;
+    await vi.waitFor(async () => {
+      await session.flush();
+      expect(session.waiting).toBe(0);
+    });
+    expect(shop.log.map((one) => one.changes[0]?.value)).toEqual(wanted);
+  });
+});
+
+describe('two devices', () => {
+  it('a tick that met another one waits for a person; theirs can stand or give way', async () => {
+    const session = await visit();
+    shop.other('fit.a', { state: 'skipped', reason: 'no battery' });
+    session.set('fit.a', { state: 'done' });
+    await vi.waitFor(() => {
+      expect(session.conflicts).toHaveLength(1);
+    });
+    expect(shop.doc['fit.a']).toMatchObject({ state: 'skipped' });
+    const again = await reload(session);
+    const [conflict] = again.conflicts;
+    if (!conflict) throw new Error('the conflict was lost');
+    again.resolve(conflict, true);
+    await settled(again);
+    expect(shop.doc['fit.a']).toEqual({ state: 'done' });
+    expect(again.conflicts).toEqual([]);
+  });
+
+  it('the same tick by two hands is no conflict', async () => {
+    const session = await visit();
+    shop.other('fit.a', { state: 'done', by: 'Odo', on: '09:00' });
+    session.set('fit.a', { state: 'done', by: 'Runa', on: '09:01' });
+    await settled(session);
+    expect(session.conflicts).toEqual([]);
+    expect(shop.doc['fit.a']).toMatchObject({ by: 'Odo' });
+  });
+
+  it('what is typed over another one is told at the field and saved once it was seen', async () => {
+    const session = await visit();
+    session.type('set.tank', '7 L');
+    shop.other('set.tank', '9 L');
+    await session.refresh();
+    session.save('set.tank');
+    await vi.waitFor(() => {
+      expect(session.errors['set.tank']).toBe('changed meanwhile');
+    });
+    expect(session.drafts['set.tank']?.text).toBe('7 L');
+    expect(shop.doc['set.tank']).toBe('9 L');
+    session.save('set.tank');
+    await settled(session);
+    expect(shop.doc['set.tank']).toBe('7 L');
+  });
+});

@@ -1,0 +1,111 @@
+import type { Change, Snapshot } from '$lib/api/client';
+
+interface Entry {
+  key: string;
+  kind: string;
+  changes: Change[];
+  inverse: Change[];
+}
+
+type Doc = Record<string, unknown>;
+
+/** A stand-in for the service: one job, writes once by key, conflicts by place, undo. */
+export class Shop {
+  down = false;
+  /** Answers are lost after the write was done. */
+  deaf = false;
+  doc: Doc = {};
+  log: Entry[] = [];
+  asked: { kind: string; preview: boolean; paths: string[] }[] = [];
+  refuse: (changes: Change[]) => { path: string; message: string } | undefined = () => undefined;
+  /** Resolves when an answer may go out. */
+  wait: (preview: boolean) => Promise<void> = () => Promise.resolve();
+
+  reset(): void {
+    Object.assign(this, new Shop());
+  }
+
+  get revision(): number {
+    return this.log.length + 1;
+  }
+
+  /** Somebody else's write. */
+  other(path: string, value: unknown): void {
+    this.log.push({
+      key: `other-${this.log.length}`,
+      kind: 'edit',
+      ...this.apply([{ path, value }])
+    });
+  }
+
+  async answer(request: Request): Promise<Response> {
+    if (this.down) throw new TypeError('no network');
+    const { pathname } = new URL(request.url);
+    const body = request.method === 'GET' ? {} : ((await request.json()) as Doc);
+    const kind = pathname.endsWith('/undo') ? 'undo' : request.method === 'GET' ? 'look' : 'edit';
+    const changes = (body.changes ?? []) as Change[];
+    const preview = body.preview === true;
+    this.asked.push({ kind, preview, paths: changes.map((one) => one.path) });
+    await this.wait(preview);
+    const fault = kind === 'edit' ? this.refuse(changes) : undefined;
+    if (fault) return problem(422, 'That can not be.', [fault]);
+    if (preview) {
+      const held = structuredClone(this.doc);
+      this.apply(changes);
+      const shown = this.snapshot(true);
+      this.doc = held;
+      return Response.json(shown);
+    }
+    if (kind !== 'look' && !this.log.some((one) => one.key === body.key)) {
+      const clash = kind === 'edit' && this.clash(changes, body.base as number, body.key as string);
+      if (clash) return problem(409, 'Somebody else changed that meanwhile.', [clash]);
+      this.write(kind, changes, body.key as string);
+    }
+    if (this.deaf) throw new TypeError('the line broke');
+    return Response.json(this.snapshot(false));
+  }
+
+  private write(kind: string, changes: Change[], key: string): void {
+    if (kind === 'edit') {
+      this.log.push({ key, kind, ...this.apply(changes) });
+      return;
+    }
+    const last = this.log.findLast((one) => one.kind === 'edit');
+    if (last) this.log.push({ key, kind, ...this.apply(last.inverse) });
+  }
+
+  private clash(changes: Change[], base: number, key: string) {
+    const mine = key.split('-')[0] ?? '';
+    const since = this.log.slice(base - 1).filter((one) => !one.key.startsWith(mine));
+    const paths = since.flatMap((one) => one.changes.map((change) => change.path));
+    const hit = changes.find((one) => paths.includes(one.path));
+    return hit && { path: hit.path, message: 'changed meanwhile' };
+  }
+
+  private apply(changes: Change[]): { changes: Change[]; inverse: Change[] } {
+    const inverse: Change[] = [];
+    for (const { path, typed, value, remove } of changes) {
+      inverse.unshift(path in this.doc ? { path, value: this.doc[path] } : { path, remove: true });
+      if (remove) delete this.doc[path];
+      else this.doc[path] = typed ?? value;
+    }
+    return { changes, inverse };
+  }
+
+  private snapshot(preview: boolean): Snapshot {
+    const job: Doc = {};
+    for (const [path, value] of Object.entries(this.doc)) {
+      const keys = path.split('.');
+      let here = job;
+      for (const key of keys.slice(0, -1)) here = (here[key] ??= {}) as Doc;
+      here[keys.at(-1) ?? ''] = value;
+    }
+    return { id: 'j', revision: this.revision, preview, job, shown: {} } as unknown as Snapshot;
+  }
+}
+
+function problem(status: number, detail: string, errors: { path: string; message: string }[]) {
+  return Response.json({ title: 'No', detail, status, errors }, { status });
+}
+
+export const shop = new Shop();
