@@ -5,7 +5,7 @@ import { shop } from './shop';
 let open: JobSession[] = [];
 
 async function visit(): Promise<JobSession> {
-  const session = new JobSession('j');
+  const session = new JobSession(shop.id);
   open.push(session);
   await session.open();
   return session;
@@ -49,7 +49,6 @@ afterEach(async () => {
     session.close();
   }
   open = [];
-  indexedDB.deleteDatabase('ember');
 });
 
 describe('what is typed', () => {
@@ -141,7 +140,7 @@ describe('without the server', () => {
     expect(first.latest('fit.b')).toEqual({ state: 'done' });
     const second = await reload(first);
     expect(second.waiting).toBe(3);
-    expect(second.settled?.id).toBe('j');
+    expect(second.settled?.id).toBe(shop.id);
     shop.down = false;
     await second.flush();
     await settled(second);

@@ -11,6 +11,8 @@ type Doc = Record<string, unknown>;
 
 /** A stand-in for the service: one job, writes once by key, conflicts by place, undo. */
 export class Shop {
+  /** Another job for every test: browsers keep what is known of each. */
+  id = `j${Math.random().toString(36).slice(2)}`;
   down = false;
   /** Answers are lost after the write was done. */
   deaf = false;
@@ -100,7 +102,7 @@ export class Shop {
       for (const key of keys.slice(0, -1)) here = (here[key] ??= {}) as Doc;
       here[keys.at(-1) ?? ''] = value;
     }
-    return { id: 'j', revision: this.revision, preview, job, shown: {} } as unknown as Snapshot;
+    return { id: this.id, revision: this.revision, preview, job, shown: {} } as unknown as Snapshot;
   }
 }
 

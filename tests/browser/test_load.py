@@ -158,3 +158,33 @@ def test_the_plug_is_read_without_a_job(shop):
     expect(page.locator('[data-leaning="right"]')).to_be_visible()
     page.get_by_label("Minutes near rating").fill("8")
     expect(page.get_by_text("8 min at load; 20 at least")).to_be_visible()
+
+
+def test_typing_loses_nothing_while_four_instruments_are_live(shop):
+    be(shop)
+    shop.open("Lambing clinic trailer", "load_test/test")
+    page = shop.page
+    page.get_by_role("button", name="Set up the bench").click()
+    page.get_by_label("gas open").check()
+    expect(page.locator("[data-channel]")).not_to_have_count(0)
+    page.evaluate("""() => {
+      window.updates = 0;
+      const strip = document.querySelector('dl[aria-label^="Instruments"]');
+      new MutationObserver(() => (window.updates += 1)).observe(strip, {
+        subtree: true, characterData: true, childList: true, attributes: true
+      });
+      window.begun = performance.now();
+    }""")
+    page.get_by_role("button", name="What is at hand").click()
+    page.get_by_role("button", name="Something else is here").click()
+    text = "two heaters and the big kettle from the kitchen, 230 feet of cord, and a lamp"
+    field = page.get_by_label("What it is")
+    field.press_sequentially(text, delay=25)
+    expect(field).to_have_value(text)
+    rate = page.evaluate("window.updates / ((performance.now() - window.begun) / 1000)")
+    assert page.locator("[data-channel]").count() >= 4
+    assert rate > 5, rate
+    field.press("Tab")
+    shop.saved()
+    kept = asked(shop, f"/api/jobs/{job_of(shop)}")["job"]["load_tests"]["s1-propane"]["loads"]
+    assert [one["name"] for one in kept.values()] == [text]
