@@ -306,6 +306,11 @@ def test_a_kept_jet_is_what_the_output_is_worked_out_with():
     kept = Plan(type(set_up_high()).model_validate(job), CATALOG)
     assert kept.output.of(FuelKey.GASOLINE).running.value > rich.running.value
     assert kept.jets.in_it == 85.0
+    job["sites"]["s2"] = {"name": "Valley", "elevation": fact(200.0)}
+    below = Plan(type(set_up_high()).model_validate(job), CATALOG)
+    assert any("At Valley the jet 85 in it is lean" in one.text for one in below.cautions)
+    away = Plan(type(set_up_high()).model_validate({**job, "site": "s2"}), CATALOG)
+    assert away.lessons == kept.lessons
     assert {one.quantity for one in kept.lessons} == {"jet"}
 
 

@@ -34,7 +34,7 @@ from gentle_ember.core.sections.fuel_path import (
     site_connections,
     train_cautions,
 )
-from gentle_ember.core.sections.jets import JetsSection, jets_section
+from gentle_ember.core.sections.jets import JetsSection, jet_cautions, jets_section
 from gentle_ember.core.sections.measured import beside_shop, lessons_of, with_measured
 from gentle_ember.core.sections.metering import GasMetering, metering_items, metering_section
 from gentle_ember.core.sections.method import MethodSection, method_section
@@ -192,7 +192,7 @@ class Plan:
     @cached_property
     def lessons(self) -> tuple[Lesson, ...]:
         """What this job measured against what was estimated, for the shop's library."""
-        return lessons_of(self.job, self.metering if self.job.metering else ())
+        return lessons_of(self.job)
 
     @property
     def fitting(self) -> bool:
@@ -241,6 +241,7 @@ class Plan:
             *proof_cautions(self.proofs),
             *start_cautions(self.starts),
             *load_cautions(self.load_tests),
+            *(jet_cautions(self.jets) if self.job.set.carburetor.jets.fitted.number else ()),
         )
         return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
 

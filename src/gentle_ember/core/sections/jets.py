@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core import jets
 from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.cautions import Caution, Severity
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Figure, Input, Method, Origin, Rounding, exact, spread
 from gentle_ember.core.fuel_use import SetClass
@@ -15,6 +16,7 @@ from gentle_ember.core.load_test.section import FuelLoadTest, jets_at_hand
 from gentle_ember.core.output import LAMBDA_AS_JETTED
 from gentle_ember.core.sections.given import site_air
 
+SEA_LEVEL = "sea level"
 KIT = Method(
     "jet-kit", "By the kit's own sheet", "the sheet's number for the band the elevation lies in",
     "a maker's bands for its own jets; as typed off the sheet, or as the catalog has the kit",
@@ -60,15 +62,14 @@ def base(job: Job) -> Fact | None:
     return numbers.stamped.number or numbers.published.number or numbers.believed.number
 
 
-def by_density_here(job: Job) -> float | None:
-    """Number the density rule asks for on the site looked at."""
+def by_density_at(job: Job, elevation_m: float) -> float | None:
+    """Number the density rule asks for at an elevation; None until the jet's number is known."""
     number, made = base(job), job.set.carburetor.jetted_at
-    here = job.sites[job.site].elevation
-    if number is None or here is None:
+    if number is None:
         return None
     bore = job.set.carburetor.jets.marking != "flow"
     made_ratio = jets.density_ratio(made.value if made else 0.0)
-    return jets.by_density(number.value, made_ratio, jets.density_ratio(here.value), bore=bore)
+    return jets.by_density(number.value, made_ratio, jets.density_ratio(elevation_m), bore=bore)
 
 
 def jets_section(
@@ -249,7 +250,7 @@ def _below(job: Job, begun: Fact | None, jet: float | None) -> Iterator[ComingDo
         if key != job.site and site.elevation is not None
     ]
     if here is not None and here.value > 300:
-        places.append(("sea level", 0.0))
+        places.append((SEA_LEVEL, 0.0))
     for number, (name, elevation) in enumerate(places):
         figure = _lambda_figure(job, begun, jet, elevation, f"jets.below.{number}")
         if figure is not None:
@@ -273,3 +274,17 @@ def _orifice(job: Job, day_k: float | None) -> Figure | None:
         rounding=Rounding.UP, estimated=True,
         notes=("The maker's own orifice for the elevation goes first.",),
     )  # fmt: skip
+
+
+def jet_cautions(found: JetsSection) -> Iterator[Caution]:
+    """A jet that was kept for up here is lean at the other places the set runs."""
+    for number, one in enumerate(found.below):
+        if one.state in ("caution", "stop") and one.place != SEA_LEVEL:
+            text = (
+                f"At {one.place} the jet {found.meant:g} in it is lean (λ about "
+                f"{one.figure.value:.2f}): the old one goes back in before it is loaded there."
+            )
+            yield Caution(
+                f"jets.below.{number}", Severity.CAUTION, "hand_over", text,
+                "set.carburetor.jets.fitted",
+            )  # fmt: skip

@@ -14,15 +14,18 @@ from gentle_ember.core.lessons import Lesson, Shop
 from gentle_ember.core.load_test.records import Run
 from gentle_ember.core.load_test.watch import output_of
 from gentle_ember.core.metering.reading import Ran, Signal
+from gentle_ember.core.metering.start import by_power
 from gentle_ember.core.sections.given import (
+    Machine,
+    fuels_here,
     largest_start,
     machine,
     planned_load,
     site_air,
     weighed_points,
 )
-from gentle_ember.core.sections.jets import by_density_here
-from gentle_ember.core.sections.metering import GasMetering
+from gentle_ember.core.sections.jets import by_density_at
+from gentle_ember.core.sections.metering import barrels_of, was_proven
 from gentle_ember.core.sections.output import FuelOutput, OutputSection, output_section
 
 OPEN = 0.90
@@ -44,9 +47,9 @@ class Held:
     path: str
 
 
-def held(job: Job, fuel: FuelKey) -> Held | None:
-    """The latest measured output of a fuel on the site looked at; nothing simulated."""
-    key = f"{job.site}-{fuel}"
+def held(job: Job, fuel: FuelKey, site: str) -> Held | None:
+    """The latest measured output of a fuel on a site; nothing simulated."""
+    key = f"{site}-{fuel}"
     test = job.load_tests.get(key)
     for name, run in reversed(list(test.runs.items()) if test else []):
         found = max(_held_in(run), default=None)
@@ -92,27 +95,29 @@ def with_measured(section: OutputSection, job: Job) -> OutputSection:
     return replace(section, fuels=fuels)
 
 
-def _on_the_day(job: Job, fuel: FuelKey, found: Held, schools: Schools) -> tuple[float, float]:
+def _on_the_day(
+    job: Job, fuel: FuelKey, found: Held, key: str, schools: Schools
+) -> tuple[float, float]:
     """Estimates on the test's day and on the site's hottest [W].
 
     Without the day's temperature it is taken as the coldest: the safe end.
     """
-    site = job.sites[job.site]
-    here = site_air(site, job.site)
+    site = job.sites[key]
+    here = site_air(site, key)
     outside = found.outside.value if found.outside else min(here.coldest.value, here.hottest.value)
     that_day = site.model_copy(update={"hottest": Fact(value=outside)})
-    design = output_section(job.set, site, job.site, job.load, schools)
-    day = output_section(job.set, that_day, job.site, job.load, schools)
+    design = output_section(job.set, site, key, job.load, schools)
+    day = output_section(job.set, that_day, key, job.load, schools)
     assert design is not None and day is not None  # noqa: S101 - there is a section to replace
     return day.of(fuel).running.value, design.of(fuel).running.value
 
 
 def _measured(one: FuelOutput, section: OutputSection, job: Job) -> FuelOutput:
     fuel = one.fuel.key
-    found = held(job, fuel)
+    found = held(job, fuel, job.site)
     if found is None:
         return one
-    day_w, design_w = _on_the_day(job, fuel, found, job.schools)
+    day_w, design_w = _on_the_day(job, fuel, found, job.site, job.schools)
     hotter = min(1.0, design_w / day_w)
     value = min(found.watts * hotter, section.rating.value)
     outside = found.outside
@@ -151,44 +156,50 @@ def _measured(one: FuelOutput, section: OutputSection, job: Job) -> FuelOutput:
     )  # fmt: skip
 
 
-def lessons_of(job: Job, metering: tuple[GasMetering, ...]) -> tuple[Lesson, ...]:
-    """What this job measured against what the default schools estimated."""
-    return (*_outputs(job), *_fuel_use(job), *_turns(job, metering), *_jets(job))
-
-
-def _outputs(job: Job) -> Iterator[Lesson]:
+def lessons_of(job: Job) -> tuple[Lesson, ...]:
+    """What this job measured, on any of its sites, against what the default schools estimate."""
     resolved = machine(job.set)
     if resolved is None:
-        return
-    for fuel in FuelKey:
-        found = held(job, fuel)
-        # At the alternator's limit nothing is learned of the engine.
-        if found is not None and found.watts < 0.99 * resolved.rated.value:
-            day_w, _ = _on_the_day(job, fuel, found, Schools())
-            yield Lesson("output", str(job.set.set_class), str(fuel), day_w, found.watts)
+        return ()
+    return (
+        *_outputs(job, resolved), *_fuel_use(job, resolved), *_turns(job, resolved), *_jets(job),
+    )  # fmt: skip
 
 
-def _fuel_use(job: Job) -> Iterator[Lesson]:
-    resolved = machine(job.set)
-    if resolved is None:
-        return
+def _outputs(job: Job, resolved: Machine) -> Iterator[Lesson]:
+    for key in job.sites:
+        for fuel in FuelKey:
+            found = held(job, fuel, key)
+            # At the alternator's limit nothing is learned of the engine.
+            if found is not None and found.watts < 0.99 * resolved.rated.value:
+                day_w, _ = _on_the_day(job, fuel, found, key, Schools())
+                yield Lesson("output", str(job.set.set_class), str(fuel), day_w, found.watts)
+
+
+def _fuel_use(job: Job, resolved: Machine) -> Iterator[Lesson]:
     line = class_line(job.set.set_class, resolved.rated.value)
     for fuel, point in weighed_points(job.set):
         estimate = line.fuel_w(point.electrical_w)
         yield Lesson("fuel", str(job.set.set_class), str(fuel), estimate, point.fuel_w)
 
 
-def _turns(job: Job, metering: tuple[GasMetering, ...]) -> Iterator[Lesson]:
-    for one in metering:
-        power = next((start for start in one.starts if start.key == "start.power"), None)
-        if power is not None and one.proven and one.record.locked is not None:
-            kind, locked = str(job.set.set_class), one.record.locked.value
-            yield Lesson("turns", kind, str(one.fuel), power.value, locked)
+def _turns(job: Job, resolved: Machine) -> Iterator[Lesson]:
+    shaft = job.set.shaft_power.value if job.set.shaft_power else None
+    for key, site in job.sites.items():
+        for fuel, here in fuels_here(job.set, site, key).items():
+            record = job.metering.get(f"{key}-{fuel}")
+            if record is not None and record.locked is not None and was_proven(record):
+                power = by_power(resolved, shaft, here.fuel, barrels_of(job.set))
+                kind = str(job.set.set_class)
+                yield Lesson("turns", kind, str(fuel), power.value, record.locked.value)
 
 
 def _jets(job: Job) -> Iterator[Lesson]:
     numbers = job.set.carburetor.jets
-    wanted, fitted = by_density_here(job), numbers.fitted.number
-    if wanted is not None and fitted is not None and fitted.origin is Origin.MEASURED:
+    fitted, at = numbers.fitted.number, numbers.fitted_for
+    if fitted is None or at is None or fitted.origin is not Origin.MEASURED:
+        return
+    wanted = by_density_at(job, at.value)
+    if wanted is not None:
         kind = str(job.set.set_class)
         yield Lesson("jet", kind, str(FuelKey.GASOLINE), wanted, fitted.value)

@@ -10,7 +10,7 @@ from functools import cached_property
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
 from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.generator import CarburetorType
+from gentle_ember.core.generator import CarburetorType, GeneratorSet
 from gentle_ember.core.job import Job
 from gentle_ember.core.lessons import Shop
 from gentle_ember.core.metering import start
@@ -106,15 +106,12 @@ class GasMetering:
     @property
     def simulated(self) -> bool:
         """Whether any of it comes from the simulated bench."""
-        return any(_origins(one) & {Origin.SIMULATED} for one in self.record.readings.values())
+        return _simulated(self.record)
 
     @property
     def proven(self) -> bool:
         """Whether the lock rests on readings of the real machine, and on nothing else."""
-        locked = self.record.locked
-        read = any(one.ran is not Ran.DIED for _, one in self.taken)
-        real = locked is not None and locked.origin is not Origin.SIMULATED and not self.simulated
-        return real and read
+        return was_proven(self.record)
 
     @property
     def wanted_checks(self) -> tuple[str, ...]:
@@ -159,7 +156,7 @@ def _of_gas(
     gas = section.case.asked.demand.fuel
     kinds = {one.part.kind for one in section.case.parts if one.part is not None}
     screw = PartClass.LOAD_SCREW in kinds
-    barrels = 2 if job.set.carburetor.type is CarburetorType.TWO_BARREL else 1
+    barrels = barrels_of(job.set)
     most = record.most.value if record.most else LAST_TURN
     starts = tuple(_starts(job, key, record, section, resolved, barrels, most)) if screw else ()
     if starts:
@@ -180,6 +177,23 @@ def _of_gas(
         fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
         _least_load(expected), expected, taken,
     )  # fmt: skip
+
+
+def _simulated(record: Metering) -> bool:
+    return any(_origins(one) & {Origin.SIMULATED} for one in record.readings.values())
+
+
+def was_proven(record: Metering) -> bool:
+    """Whether a lock rests on readings of the real machine, and on nothing else."""
+    locked = record.locked
+    read = any(one.ran is not Ran.DIED for _, one in _taken(record))
+    real = locked is not None and locked.origin is not Origin.SIMULATED
+    return real and read and not _simulated(record)
+
+
+def barrels_of(generator: GeneratorSet) -> int:
+    """Barrels that are fed, each with a screw of its own."""
+    return 2 if generator.carburetor.type is CarburetorType.TWO_BARREL else 1
 
 
 def _planned(job: Job) -> float:
