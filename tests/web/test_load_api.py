@@ -123,3 +123,21 @@ def test_the_plug_chart_answers_or_says_why_it_is_no_evidence(client):
     assert "20 at least" in early["why_not"]
     refused = client.post("/api/plug-chart", json={**body, "key": "green"})
     assert refused.json["errors"][0]["path"] == "key"
+
+
+def test_readings_under_load_go_out_as_csv_and_come_in_again_or_name_the_wrong_cell(demo_client):
+    job = ids(demo_client)["Choir"]
+    place = f"/api/jobs/{job}/load/s1-natural_gas/r1/readings.csv"
+    saved = demo_client.get(f"{place}?system=metric").get_data()
+    assert saved.startswith(b"after,output,volts_a,")
+    back = demo_client.post(f"{place}?system=metric", data=saved).json["readings"]
+    (gas,) = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
+    assert len(back) == len(gas["runs"][0]["readings"]) == 5
+    assert [round(one["after"]["value"]) for one in back] == [0, 360, 720, 1080, 1500]
+    wrong = b"after,output,hertz\n5 min,900 W,99 Hz\n,900 W,60 Hz\n"
+    refused = demo_client.post(f"{place}?system=us", data=wrong)
+    said = [one["message"] for one in refused.json["errors"]]
+    assert any(text.startswith("Line 2, hertz") for text in said)
+    assert "Line 3, after: after is missing in this row" in said
+    headless = demo_client.post(f"{place}?system=us", data=b"volts\n3\n")
+    assert "a header is wanted" in headless.json["errors"][0]["message"]

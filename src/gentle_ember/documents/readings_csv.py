@@ -1,27 +1,53 @@
-"""Readings of a sweep as CSV: out with their units and origin, in with every bad cell named."""
+"""Readings of a sweep or a load test as CSV: out with unit and origin, in with bad cells named."""
 
 from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
 from gentle_ember.core.facts import Fact
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.metering.reading import Ran
-from gentle_ember.core.metering.records import Metering
 from gentle_ember.documents.output_csv import text_cell
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import System
 
-QUANTITIES = {
-    "turns": "turns", "output": "power", "speed": "speed", "throttle": "share", "lambda": "ratio",
-}  # fmt: skip
-"""Columns that hold quantities, and their kinds."""
-COLUMNS = (*QUANTITIES, "ran", "origin", "by", "on")
-MOST_ROWS = 60
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """A table of readings: its columns with the fact they hold and its kind, what a row needs."""
+
+    columns: dict[str, tuple[str, str]]
+    needed: str
+    one_of: tuple[str, ...]
+    words: str
+    """What a header must have, in words."""
+    most: int
+
+    @property
+    def header(self) -> tuple[str, ...]:
+        """Every column in order."""
+        return (*self.columns, "ran", "origin", "by", "on")
+
+
+SWEEP = Form(
+    {"turns": ("turns", "turns"), "output": ("output", "power"), "speed": ("speed", "speed"),
+     "throttle": ("throttle", "share"), "lambda": ("lam", "ratio")},
+    "turns", ("output", "speed", "throttle"), "turns, and output, speed or throttle", 60,
+)  # fmt: skip
+LOAD = Form(
+    {"after": ("after", "minutes"), "output": ("output", "power"),
+     "volts_a": ("volts_a", "voltage"), "amps_a": ("amps_a", "current"),
+     "volts_b": ("volts_b", "voltage"), "amps_b": ("amps_b", "current"),
+     "hertz": ("hertz", "frequency"), "speed": ("speed", "speed"),
+     "throttle": ("throttle", "share"), "lambda": ("lam", "ratio"),
+     "exhaust": ("exhaust", "temperature"), "co": ("co", "share"), "air_co": ("air_co", "ppm")},
+    "after", ("output", "volts_a"), "after, and output or volts_a", 200,
+)  # fmt: skip
 LOADED = {str(Origin.SIMULATED): Origin.SIMULATED}
 """What a file says was simulated stays so; all else counts as measured."""
 
@@ -35,15 +61,15 @@ class BadCell:
     why: str
 
 
-def readings_csv(record: Metering, system: System) -> str:
+def readings_csv(readings: Iterable[Any], form: Form, system: System) -> str:
     """Every reading as a row; quantities with their unit, in the form `read_readings` takes."""
     buffer = io.StringIO()
     writer = csv.writer(buffer, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
-    for one in record.readings.values():
-        facts = (one.turns, one.output, one.speed, one.throttle, one.lam)
-        cells = [_cell(fact, kind, system) for fact, kind in
-                 zip(facts, QUANTITIES.values(), strict=True)]  # fmt: skip
+    writer.writerow(form.header)
+    for one in readings:
+        facts = [getattr(one, name) for name, _ in form.columns.values()]
+        cells = [_cell(fact, kind, system) for fact, (_, kind) in
+                 zip(facts, form.columns.values(), strict=True)]  # fmt: skip
         origin = next((str(fact.origin) for fact in facts if fact is not None), "")
         simulated = any(fact and fact.origin is Origin.SIMULATED for fact in facts)
         shown = str(Origin.SIMULATED) if simulated else origin
@@ -58,12 +84,14 @@ def _cell(fact: Fact | None, kind: str, system: System) -> str:
     return f"{text.replace(',', '').replace('−', '-')} {unit}".strip()
 
 
-def read_readings(content: bytes, system: System) -> tuple[list[dict[str, Any]], list[BadCell]]:
+def read_readings(
+    content: bytes, form: Form, system: System
+) -> tuple[list[dict[str, Any]], list[BadCell]]:
     """Readings of a file, each as the job keeps it; and every cell that could not be read.
 
     Args:
-        content: the file, UTF-8, with or without a byte-order mark; a header row, `turns` and one
-            of output, speed or throttle at least.
+        content: the file, UTF-8, with or without a byte-order mark, with a header row.
+        form: its columns, and which of them a row needs.
         system: units of bare numbers.
     """
     try:
@@ -72,26 +100,26 @@ def read_readings(content: bytes, system: System) -> tuple[list[dict[str, Any]],
         return [], [BadCell(1, "", "not a text file in UTF-8")]
     rows = csv.DictReader(io.StringIO(text))
     names = {name.strip().lower() for name in rows.fieldnames or [] if name}
-    if "turns" not in names or not names & {"output", "speed", "throttle"}:
-        return [], [BadCell(1, "", "a header is wanted: turns, and output, speed or throttle")]
+    if form.needed not in names or not names & set(form.one_of):
+        return [], [BadCell(1, "", f"a header is wanted: {form.words}")]
     found: list[dict[str, Any]] = []
     bad: list[BadCell] = []
     for row in rows:
         cells = {(name or "").strip().lower(): (cell or "").strip()
                  for name, cell in row.items() if isinstance(cell, str)}  # fmt: skip
         if any(cells.values()):
-            found.append(_reading(cells, rows.line_num, system, bad))
-    if len(found) > MOST_ROWS:
-        bad.append(BadCell(MOST_ROWS + 2, "", f"more than {MOST_ROWS} readings"))
+            found.append(_reading(cells, rows.line_num, form, system, bad))
+    if len(found) > form.most:
+        bad.append(BadCell(form.most + 2, "", f"more than {form.most} readings"))
     return found, bad
 
 
 def _reading(
-    cells: dict[str, str], line: int, system: System, bad: list[BadCell]
+    cells: dict[str, str], line: int, form: Form, system: System, bad: list[BadCell]
 ) -> dict[str, Any]:
     origin = LOADED.get(cells.get("origin", ""), Origin.MEASURED)
     found: dict[str, Any] = {"by": cells.get("by", "")[:120].lstrip("'")}
-    for column, kind in QUANTITIES.items():
+    for column, (name, kind) in form.columns.items():
         typed = cells.get(column, "")
         if not typed:
             continue
@@ -100,12 +128,12 @@ def _reading(
         except ReadingError as error:
             bad.append(BadCell(line, column, str(error)))
             continue
-        name = "lam" if column == "lambda" else column
         found[name] = {"value": value, "origin": str(origin), "typed": typed[:80]}
     ran = cells.get("ran", "") or str(Ran.SMOOTH)
     if ran not in set(Ran):
         bad.append(BadCell(line, "ran", f"“{ran}” is none of {', '.join(Ran)}"))
     found["ran"] = ran
-    if "turns" not in found and not any(one.line == line and one.column == "turns" for one in bad):
-        bad.append(BadCell(line, "turns", "the turns from the seat are missing"))
+    named = any(one.line == line and one.column == form.needed for one in bad)
+    if form.needed not in found and not named:
+        bad.append(BadCell(line, form.needed, f"{form.needed} is missing in this row"))
     return found

@@ -8,10 +8,22 @@ from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.load_test.plug import BY_KEY, read_plug
+from gentle_ember.core.load_test.records import LoadReading, LoadTest, Run
+from gentle_ember.documents.readings_csv import LOAD, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_load
+from gentle_ember.web.files_api import download, slug
+from gentle_ember.web.metering_api import read_file
 from gentle_ember.web.problems import Problem
-from gentle_ember.web.schemas_load import LearnedOut, PlugChartOut, PlugIn, PlugReadOut
+from gentle_ember.web.schemas_load import (
+    LearnedOut,
+    LoadReadingsOut,
+    PlugChartOut,
+    PlugIn,
+    PlugReadOut,
+    RunPath,
+)
+from gentle_ember.web.schemas_metering import SweepQuery
 from gentle_ember.web.services import services
 
 api = APIBlueprint(
@@ -36,6 +48,23 @@ def plug(body: PlugIn) -> Response:
     return jsonify(
         {"key": body.key, "name": BY_KEY[body.key].name, "counts": found.counts, **asdict(found)}
     )
+
+
+@api.get("/jobs/<job_id>/load/<key>/<run>/readings.csv")
+def save(path: RunPath, query: SweepQuery) -> Response:
+    """Every reading of a run under load as CSV."""
+    job = services().jobs.get(path.job_id).job
+    run = job.load_tests.get(path.key, LoadTest()).runs.get(path.run, Run())
+    text = readings_csv(run.readings.values(), LOAD, query.system)
+    return download(text, f"{slug(job.title)}-{path.key}-load.csv", "text/csv")
+
+
+@api.post("/jobs/<job_id>/load/<key>/<run>/readings.csv", responses={200: LoadReadingsOut})
+def load(path: RunPath, query: SweepQuery) -> Response:
+    """Read a CSV of readings under load: all of it, or every cell that is wrong; nothing saved."""
+    services().jobs.get(path.job_id)
+    at = f"load_tests.{path.key}.runs.{path.run}.readings"
+    return jsonify({"readings": read_file(at, LOAD, LoadReading, query.system)})
 
 
 @api.get("/learned", responses={200: LearnedOut})

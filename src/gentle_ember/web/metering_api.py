@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
+from gentle_ember.core.facts import Model
 from gentle_ember.core.metering.records import Metering, SweepReading
-from gentle_ember.documents.readings_csv import BadCell, read_readings, readings_csv
+from gentle_ember.documents.readings_csv import SWEEP, BadCell, Form, read_readings, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import field_errors
+from gentle_ember.units.registry import System
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas_metering import LoadedOut, SweepPath, SweepQuery
@@ -29,7 +33,8 @@ MOST_BYTES = 200_000
 def save(path: SweepPath, query: SweepQuery) -> Response:
     """Every reading of a sweep as CSV."""
     job = services().jobs.get(path.job_id).job
-    text = readings_csv(job.metering.get(path.key, Metering()), query.system)
+    record = job.metering.get(path.key, Metering())
+    text = readings_csv(record.readings.values(), SWEEP, query.system)
     return download(text, f"{slug(job.title)}-{path.key}-readings.csv", "text/csv")
 
 
@@ -38,14 +43,23 @@ def load(path: SweepPath, query: SweepQuery) -> Response:
     """Read a CSV of readings: all of it, or every cell that is wrong. Nothing is saved by this."""
     services().jobs.get(path.job_id)
     at = f"metering.{path.key}.readings"
+    return jsonify({"readings": read_file(at, SWEEP, SweepReading, query.system)})
+
+
+def read_file(at: str, form: Form, model: type[Model], system: System) -> list[dict[str, Any]]:
+    """Readings of the file that was sent, as the job keeps them.
+
+    Raises:
+        InvalidJobError: every cell that is wrong, by its line.
+    """
     content = request.get_data(cache=False)
     if len(content) > MOST_BYTES:
-        raise InvalidJobError([FieldError(at, "That is too large for readings of a sweep.")])
-    found, bad = read_readings(content, query.system)
-    readings: list[SweepReading] = []
+        raise InvalidJobError([FieldError(at, "That is too large for readings.")])
+    found, bad = read_readings(content, form, system)
+    readings: list[dict[str, Any]] = []
     for line, one in enumerate(found, start=2):
         try:
-            readings.append(SweepReading.model_validate(one))
+            readings.append(model.model_validate(one).model_dump(mode="json"))
         except ValidationError as error:
             bad += [BadCell(line, fault.path, fault.message) for fault in field_errors(error)]
     if bad or not readings:
@@ -53,4 +67,4 @@ def load(path: SweepPath, query: SweepQuery) -> Response:
         raise InvalidJobError(
             [FieldError(at, f"Line {one.line}, {one.column or 'file'}: {one.why}") for one in said]
         )
-    return jsonify({"readings": [one.model_dump(mode="json") for one in readings]})
+    return readings

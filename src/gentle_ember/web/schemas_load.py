@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
+from gentle_ember.core.facts import Key
+from gentle_ember.core.load_test.records import LoadReading
 from gentle_ember.web.schemas import FigureOut, Request
 from gentle_ember.web.schemas_path import BothOut
 
@@ -202,3 +204,17 @@ class PlugIn(Request):
     fuel: Literal["gasoline", "gas"] = "gasoline"
     before: Literal["", "new", "clean", "as_was"] = ""
     seconds: float = Field(default=0.0, ge=0, le=36000)
+
+
+class RunPath(Request):
+    """A run under load of a fuel on a site, as in `s1-propane` and `r1`."""
+
+    job_id: str = Field(max_length=36)
+    key: Key
+    run: Key
+
+
+class LoadReadingsOut(BaseModel):
+    """Readings of a file, as the job keeps them; the page saves them."""
+
+    readings: list[LoadReading]

@@ -422,6 +422,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/load/{key}/{run}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of a run under load as CSV. */
+        get: operations["load_save_jobs__job_id__load__key___run__readings_csv_get"];
+        put?: never;
+        /** Read a CSV of readings under load: all of it, or every cell that is wrong; nothing saved. */
+        post: operations["load_load_jobs__job_id__load__key___run__readings_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -4062,6 +4080,14 @@ export interface components {
             simulated: boolean;
             /** Smell */
             smell: string;
+        };
+        /**
+         * LoadReadingsOut
+         * @description Readings of a file, as the job keeps them; the page saves them.
+         */
+        LoadReadingsOut: {
+            /** Readings */
+            readings: components["schemas"]["LoadReading"][];
         };
         /**
          * LoadRunOut
@@ -8418,6 +8444,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    load_save_jobs__job_id__load__key___run__readings_csv_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
+                run: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    load_load_jobs__job_id__load__key___run__readings_csv_post: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                key: string;
+                run: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadReadingsOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -2,6 +2,7 @@
   import Figure from '$lib/figure/Figure.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
+  import ReadingsFile from '$lib/job/ReadingsFile.svelte';
   import { freshKey, signed } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
@@ -194,6 +195,11 @@
   <button class="btn" class:btn-primary={!run.counts && !run.simulated} onclick={note}
     >Note a reading</button
   >
+  <ReadingsFile
+    file={`load/${test.key}/${run.key}`}
+    at={`${at}.readings`}
+    words="after (min), output or volts and amps, λ, throttle and the rest"
+  />
   <div class="small">
     <ChoiceField path={`${at}.opened`} label="Throttle under load" options={OPENED} />
     <QuantityField path={`${at}.outside`} label="Air outside" />

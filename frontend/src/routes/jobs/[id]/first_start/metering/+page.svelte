@@ -8,7 +8,7 @@
   import { BenchLive, type GasMetering } from '$lib/metering/bench.svelte';
   import BenchHands from '$lib/metering/BenchHands.svelte';
   import Looks from '$lib/metering/Looks.svelte';
-  import ReadingsFile from '$lib/metering/ReadingsFile.svelte';
+  import ReadingsFile from '$lib/job/ReadingsFile.svelte';
   import Readings from '$lib/metering/Readings.svelte';
   import Spiral from '$lib/metering/Spiral.svelte';
   import SweepPlot from '$lib/metering/SweepPlot.svelte';
@@ -244,7 +244,11 @@
               assumed={`${gas.most} assumed`}
             />
           </div>
-          <ReadingsFile {gas} />
+          <ReadingsFile
+            file={`metering/${gas.key}`}
+            at={`${at}.readings`}
+            words="turns, output or speed or throttle, λ"
+          />
         {/if}
       </div>
     </div>

@@ -1,19 +1,20 @@
 <script lang="ts">
-  import type { components } from '$lib/api/schema';
   import { freshKey } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
-  import type { GasMetering } from './bench.svelte';
 
   interface Props {
-    gas: GasMetering;
+    /** Where the service reads and writes them, below the job. */
+    file: string;
+    /** Where the job keeps them. */
+    at: string;
+    /** What a file holds. */
+    words: string;
   }
-  let { gas }: Props = $props();
+  let { file: address, at, words }: Props = $props();
   const job = useJob();
   let faults = $state<string[]>([]);
-  let place = $derived(
-    `/api/jobs/${job().id}/metering/${gas.key}/readings.csv?system=${prefs.system}`
-  );
+  let place = $derived(`/api/jobs/${job().id}/${address}/readings.csv?system=${prefs.system}`);
 
   async function load(event: Event & { currentTarget: HTMLInputElement }) {
     const input = event.currentTarget;
@@ -27,7 +28,7 @@
         body: file
       });
       const told: unknown = await answer.json();
-      if (answer.ok) keep((told as components['schemas']['LoadedOut']).readings);
+      if (answer.ok) keep((told as { readings: unknown[] }).readings);
       else faults = (told as { errors: { message: string }[] }).errors.map((one) => one.message);
     } catch {
       faults = [`${file.name} was not read: the server does not answer. Nothing was changed.`];
@@ -35,10 +36,9 @@
     input.value = '';
   }
 
-  function keep(readings: components['schemas']['SweepReading'][]) {
-    const at = `metering.${gas.key}`;
+  function keep(readings: unknown[]) {
     const first = freshKey('c');
-    job().setAll(readings.map((value, i) => ({ path: `${at}.readings.${first}-${i}`, value })));
+    job().setAll(readings.map((value, i) => ({ path: `${at}.${first}-${i}`, value })));
   }
 </script>
 
@@ -47,7 +47,7 @@
   <label class="btn btn-sm"
     >Load readings<input class="sr" type="file" accept=".csv,text/csv" onchange={load} /></label
   >
-  <span class="quiet">turns, output or speed or throttle, λ; with units or without</span>
+  <span class="quiet">{words}; with units or without</span>
 </p>
 {#if faults.length}
   <ul class="wrong" role="alert">
