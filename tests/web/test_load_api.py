@@ -141,3 +141,15 @@ def test_readings_under_load_go_out_as_csv_and_come_in_again_or_name_the_wrong_c
     assert "Line 3, after: after is missing in this row" in said
     headless = demo_client.post(f"{place}?system=us", data=b"volts\n3\n")
     assert "a header is wanted" in headless.json["errors"][0]["message"]
+
+
+def test_no_reading_under_load_is_taken_on_a_gas_that_is_not_tight(demo_client):
+    job = ids(demo_client)["Lambing"]
+    at = "load_tests.s1-propane.runs.r1"
+    assert change(demo_client, job, at, {}).status_code == 200
+    reading = {"after": {"value": 0, "origin": "measured"}}
+    refused = change(demo_client, job, f"{at}.readings.m1", reading)
+    assert refused.status_code == 422
+    assert "not proven tight" in refused.json["errors"][0]["message"]
+    practised = {"after": {"value": 0, "origin": "simulated"}}
+    assert change(demo_client, job, f"{at}.readings.m1", practised).status_code == 200

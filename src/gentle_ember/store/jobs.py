@@ -21,6 +21,7 @@ from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import ON_DEMAND, Job
 from gentle_ember.core.lessons import NOTHING, Shop
+from gentle_ember.core.load_test.section import load_stops
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import plan
 from gentle_ember.core.prove.records import Proof
@@ -224,6 +225,11 @@ class JobStore:
             faults += [
                 FieldError(f"starts.{fuel}", text)
                 for fuel, text in attempt_stops(before, planned.starts, planned.not_tight)
+            ]
+        if after.load_tests != before.load_tests:
+            faults += [
+                FieldError(path, text)
+                for path, text in load_stops(before, after, planned.not_tight)
             ]
         if faults:
             raise InvalidJobError(faults)

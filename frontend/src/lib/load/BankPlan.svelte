@@ -161,6 +161,9 @@
     break-inside: avoid;
     padding: 0.1rem 0;
   }
+  li .num {
+    white-space: nowrap;
+  }
   li label {
     display: inline-flex;
     gap: 0.4rem;

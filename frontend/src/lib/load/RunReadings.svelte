@@ -117,83 +117,76 @@
       </thead>
       <tbody>
         {#each run.readings as one, i (one.key)}
-          {#if one.key === typing}
-            <tr class="typing">
-              <td colspan={columns.length + 4}>
-                <div class="fields">
-                  <QuantityField path={`${at}.readings.${one.key}.after`} label="Since loaded" />
-                  <QuantityField path={`${at}.readings.${one.key}.output`} label="Output" />
-                  <QuantityField
-                    path={`${at}.readings.${one.key}.volts_a`}
-                    label={test.legs > 1 ? 'Volts, leg A' : 'Volts'}
-                  />
-                  <QuantityField
-                    path={`${at}.readings.${one.key}.amps_a`}
-                    label={test.legs > 1 ? 'Amps, leg A' : 'Amps'}
-                  />
-                  {#if test.legs > 1}
-                    <QuantityField
-                      path={`${at}.readings.${one.key}.volts_b`}
-                      label="Volts, leg B"
-                    />
-                    <QuantityField path={`${at}.readings.${one.key}.amps_b`} label="Amps, leg B" />
-                  {/if}
-                  <QuantityField path={`${at}.readings.${one.key}.hertz`} label="Frequency" />
-                  <QuantityField path={`${at}.readings.${one.key}.throttle`} label="Throttle" />
-                  <QuantityField path={`${at}.readings.${one.key}.lam`} label="λ" />
-                  <QuantityField path={`${at}.readings.${one.key}.exhaust`} label="Exhaust" />
-                  <QuantityField path={`${at}.readings.${one.key}.co`} label="CO in the exhaust" />
-                  <QuantityField
-                    path={`${at}.readings.${one.key}.air_co`}
-                    label="CO where people stand"
-                  />
-                  <ChoiceField
-                    path={`${at}.readings.${one.key}.ran`}
-                    label="It ran"
-                    options={RAN}
-                  />
-                  <ChoiceField
-                    path={`${at}.readings.${one.key}.smell`}
-                    label="Smelled"
-                    options={SMELL}
-                  />
-                  <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
-                </div>
-              </td>
-            </tr>
-          {:else}
-            <tr class:short={!one.counts} data-load-reading={one.counts}>
-              <td class="num">{one.after?.[prefs.system] ?? '–'}</td>
-              <td class="num">{one.output?.[prefs.system] ?? '–'}</td>
-              {#each columns as [key] (key)}
-                <td class="num">{one.shown[key]?.[prefs.system] ?? '–'}</td>
-              {/each}
-              <td
-                >{one.ran}{#if one.simulated}
-                  <b class="simulated">simulated</b>{/if}</td
+          <tr
+            class:short={!one.counts}
+            class:now={one.key === typing}
+            data-load-reading={one.counts}
+          >
+            <td class="num">{one.after?.[prefs.system] ?? '–'}</td>
+            <td class="num">{one.output?.[prefs.system] ?? '–'}</td>
+            {#each columns as [key] (key)}
+              <td class="num">{one.shown[key]?.[prefs.system] ?? '–'}</td>
+            {/each}
+            <td
+              >{one.ran}{#if one.simulated}
+                <b class="simulated">simulated</b>{/if}</td
+            >
+            <td class="acts">
+              <button
+                class="link"
+                aria-label={`Change load reading ${i + 1}`}
+                onclick={() => (typing = one.key)}>change</button
               >
-              <td class="acts">
-                <button
-                  class="link"
-                  aria-label={`Change load reading ${i + 1}`}
-                  onclick={() => (typing = one.key)}>change</button
-                >
-                <button
-                  class="link"
-                  aria-label={`Take out load reading ${i + 1}`}
-                  onclick={() => job().remove(`${at}.readings.${one.key}`)}>take out</button
-                >
-              </td>
-            </tr>
-          {/if}
+              <button
+                class="link"
+                aria-label={`Take out load reading ${i + 1}`}
+                onclick={() => job().remove(`${at}.readings.${one.key}`)}>take out</button
+              >
+            </td>
+          </tr>
         {/each}
       </tbody>
     </table>
   </div>
 {/if}
+<!-- Below the table: rows stand in the order of their times, and one that is typed would move. -->
+{#if run.readings.some((one) => one.key === typing)}
+  {#key typing}
+    <div class="typing">
+      <div class="fields">
+        <QuantityField path={`${at}.readings.${typing}.after`} label="Since loaded" />
+        <QuantityField path={`${at}.readings.${typing}.output`} label="Output" />
+        <QuantityField
+          path={`${at}.readings.${typing}.volts_a`}
+          label={test.legs > 1 ? 'Volts, leg A' : 'Volts'}
+        />
+        <QuantityField
+          path={`${at}.readings.${typing}.amps_a`}
+          label={test.legs > 1 ? 'Amps, leg A' : 'Amps'}
+        />
+        {#if test.legs > 1}
+          <QuantityField path={`${at}.readings.${typing}.volts_b`} label="Volts, leg B" />
+          <QuantityField path={`${at}.readings.${typing}.amps_b`} label="Amps, leg B" />
+        {/if}
+        <QuantityField path={`${at}.readings.${typing}.hertz`} label="Frequency" />
+        <QuantityField path={`${at}.readings.${typing}.throttle`} label="Throttle" />
+        <QuantityField path={`${at}.readings.${typing}.lam`} label="λ" />
+        <QuantityField path={`${at}.readings.${typing}.exhaust`} label="Exhaust" />
+        <QuantityField path={`${at}.readings.${typing}.co`} label="CO in the exhaust" />
+        <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people stand" />
+        <ChoiceField path={`${at}.readings.${typing}.ran`} label="It ran" options={RAN} />
+        <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELL} />
+        <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
+      </div>
+    </div>
+  {/key}
+{/if}
 <div class="under">
-  <button class="btn" class:btn-primary={!run.counts && !run.simulated} onclick={note}
-    >Note a reading</button
+  <button
+    class="btn"
+    class:btn-primary={!run.counts && !run.simulated}
+    disabled={test.not_tight.length > 0}
+    onclick={note}>Note a reading</button
   >
   <ReadingsFile
     file={`load/${test.key}/${run.key}`}
@@ -282,8 +275,8 @@
   .short td {
     color: var(--muted);
   }
-  .typing td {
-    white-space: normal;
+  .now td {
+    background: var(--tint);
   }
   .fields {
     display: grid;

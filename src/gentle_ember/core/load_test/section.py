@@ -295,6 +295,32 @@ def _facts(one: LoadReading) -> Iterator[Fact]:
             yield value
 
 
+def load_stops(
+    before: Job, after: Job, proven: Mapping[str, tuple[str, ...]]
+) -> Iterator[tuple[str, str]]:
+    """Readings newly noted on a gas that is not proven tight, with what is left; bench ones may.
+
+    Args:
+        before: the job before the change.
+        after: the job after it.
+        proven: what is left to be proven tight, by fuel.
+    """
+    for key, test in after.load_tests.items():
+        fuel = key.partition("-")[2]
+        left = proven.get(fuel, ()) if fuel != FuelKey.GASOLINE else ()
+        if not left:
+            continue
+        known = before.load_tests.get(key, LoadTest()).runs
+        for name, run in test.runs.items():
+            was = known.get(name, Run()).readings
+            fresh = [one for kept, one in run.readings.items() if kept not in was]
+            if any(
+                all(fact.origin is not Origin.SIMULATED for fact in _facts(one)) for one in fresh
+            ):
+                text = f"No load on {NAMES[FuelKey(fuel)]}: not proven tight. {'; '.join(left)}."
+                yield f"load_tests.{key}.runs.{name}", text
+
+
 def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
     """What keeps the load test from being signed off."""
     for one in found:

@@ -81,7 +81,7 @@
       <QuantityField path={`${at}.died_after`} label="Valve shut, it ran on" />
       {#if keeps}
         <QuantityField path={`${at}.change_over`} label="Changed over in" />
-        <QuantityField path={`${at}.load_before`} label="Gasoline held, before the work" />
+        <QuantityField path={`${at}.load_before`} label="Gasoline held before" />
         <QuantityField path={`${at}.load_after`} label="Gasoline held, afterwards" />
       {/if}
     </div>
