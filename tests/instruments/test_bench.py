@@ -6,8 +6,13 @@ from dataclasses import replace
 import pytest
 
 from gentle_ember.core.figure import Origin
+from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.plan import Plan
 from gentle_ember.instruments.bench import Bench
 from gentle_ember.instruments.engine import fill
+from gentle_ember.instruments.setup import setup_of
+from tests.core.fits import SPACER, fitted
+from tests.core.sets import CATALOG
 from tests.instruments.sweeps import bench, setup, started
 
 SETS = [("inverter", "propane"), ("frame", "propane"), ("large", "natural_gas"),
@@ -136,3 +141,43 @@ def test_an_open_frame_droops_and_soap_finds_the_leak_that_mending_ends():
     assert leaky.film("propane.coupler") == "holds"
     leaky.mend("propane.hose")
     assert leaky.film("propane.hose") == "holds"
+
+
+def test_two_barrels_out_of_balance_lose_output_and_their_exhausts_tell_which():
+    single = bench("twin", "natural_gas", 4).setup.engine
+    one = bench(
+        "twin", "natural_gas", 4, barrels=2, throat_m=single.throat_m / math.sqrt(2),
+        screw_m2=single.screw_m2 / 2, passage_m2=single.passage_m2 / 2, idle_m2=single.idle_m2 / 2,
+    )  # fmt: skip
+    right = sum(one.plateau(0.98)) / 2
+    assert started(one, right)
+    one.hands.load_w = 0.7 * one.setup.engine.limit_w
+    one.go(20)
+    even, throttle = one.exact(), one.engine.throttle
+    assert even["exhaust"] == pytest.approx(even["exhaust_b"], abs=1.0)
+    one.hands.right_turns = 0.8 * right
+    one.go(20)
+    tilted = one.exact()
+    assert one.engine.throttle > throttle + 0.01
+    assert one.engine.split > 1.05
+    assert tilted["exhaust_b"] > tilted["exhaust"] + 10
+    one.hands.right_turns = right
+    one.go(20)
+    assert one.exact()["exhaust_b"] == pytest.approx(one.exact()["exhaust"], abs=1.0)
+
+
+def test_a_manometer_shows_less_the_more_gas_is_drawn_and_nothing_with_the_source_shut():
+    built = setup_of(Plan(fitted(*SPACER), CATALOG), FuelKey.PROPANE, 4)
+    one, places = Bench(built, 4), built.gauges
+    assert {place.title.split()[0] for place in places} == {"before"}
+    assert started(one, sum(one.plateau(0.98)) / 2)
+    for place in places:
+        one.hands.gauge, one.hands.load_w = place.key, 0.0
+        one.go(15)
+        light = one.exact()["manometer"]
+        one.hands.load_w = 0.8 * one.setup.engine.limit_w
+        one.go(15)
+        assert one.exact()["manometer"] <= light + 1e-6
+        assert light <= max(place.pressures) + 1e-6
+    one.hands.gas_open = False
+    assert one.exact()["manometer"] == 0.0

@@ -7,6 +7,8 @@ import random
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
+import numpy as np
+
 from gentle_ember.core.figure import Origin
 from gentle_ember.core.metering.reading import Ran, Signal, Taken
 from gentle_ember.core.propane import latent_heat, liquid_heat_capacity, saturation_pressure
@@ -33,9 +35,20 @@ PLUG_GAS = ((1.09, "grey"), (1.25, "white"), (math.inf, "blistered"))
 NOISE = {
     "volts_a": 0.002, "volts_b": 0.002, "amps_a": 0.004, "amps_b": 0.004, "output": 0.004,
     "hertz": 0.0005, "speed": 0.002, "throttle": 0.006, "lambda": 0.008, "oxygen": 0.03,
-    "co": 0.05, "exhaust": 0.004, "inlet": 0.006, "mass": 0.0004, "dial": 0.0, "gas_near": 0.05,
+    "co": 0.05, "exhaust": 0.004, "exhaust_b": 0.004, "manometer": 0.006,
+    "inlet": 0.006, "mass": 0.0004, "dial": 0.0, "gas_near": 0.05,
 }  # fmt: skip
 """Standard error of one reading as a share of what is read."""
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """Somewhere a manometer can be put: before a part, with its pressures by load [Pa]."""
+
+    key: str
+    title: str
+    pressures: tuple[float, float, float, float]
+    """At no flow, idle, half and full load."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +72,9 @@ class Setup:
     electric_start: bool = False
     tank_kg: float = 0.0
     """Gasoline in a tank on the scale; nought where a cylinder stands on it."""
+    gauges: tuple[Gauge, ...] = ()
+    flows: tuple[float, float, float, float] = (0.0, 1e-5, 2e-5, 4e-5)
+    """Gas at no flow, idle, half and full load [kg/s]."""
     weeps: bool = False
     """Whether the demand regulator lets gas past while it is shut."""
 
@@ -156,6 +172,9 @@ class Bench:
         }  # fmt: skip
         if setup.legs == 2:
             found |= {"volts_b": volts, "amps_b": amps}
+        gauge = next((one for one in setup.gauges if one.key == self.hands.gauge), None)
+        if gauge is not None:
+            found["manometer"] = self._at(gauge)
         if setup.cylinder_kg:
             found["mass"] = setup.tare_kg + self.cylinder_kg
         elif setup.tank_kg:
@@ -164,9 +183,22 @@ class Bench:
             found["lambda"] = lam
             found["oxygen"] = max(0.003, 0.209 * (lam - 1) / lam) if lam > 1 else 0.003
             found["co"] = min(0.10, 0.002 + 0.35 * max(0.0, 1 - lam))
-            late = 180 * math.exp(-(((lam - 1.06) / 0.16) ** 2))
+            late = _late(lam)
             found["exhaust"] = setup.ambient_k + 330 * min(1.2, 0.25 + out / spec.limit_w) + late
+            if spec.barrels > 1:
+                other = engine.lam / (2 - engine.split) if engine.gas_kg_s > 0 else lam
+                mine = engine.lam / engine.split if engine.gas_kg_s > 0 else lam
+                base = found["exhaust"] - late
+                found["exhaust"], found["exhaust_b"] = base + _late(mine), base + _late(other)
         return found
+
+    def _at(self, gauge: Gauge) -> float:
+        """What a manometer shows before a part, at the gas drawn now [Pa]."""
+        if not self.hands.gas_open:
+            return 0.0
+        full = self.setup.inlet_pa or 1.0
+        share = min(1.0, self.hands.supply_pa / full)
+        return share * float(np.interp(self.engine.gas_kg_s, self.setup.flows, gauge.pressures))
 
     def read(self) -> Iterator[Reading]:
         """What the instruments show now, noise and all."""
@@ -252,6 +284,11 @@ class Bench:
             tone = sum(a * math.sin(2 * math.pi * base * k * t) for k, a in strengths)
             found.append(0.12 * tone + self.noise.gauss(0.0, 0.05))
         return found
+
+
+def _late(lam: float) -> float:
+    """What slow burning adds to the exhaust [K]: most a little lean."""
+    return 180 * math.exp(-(((lam - 1.06) / 0.16) ** 2))
 
 
 def _ran(speeds: list[float]) -> Ran:

@@ -61,6 +61,8 @@ class EngineSpec:
     passage_m2: float
     opening_pa: float
     idle_m2: float
+    skew: float = 1.0
+    """Opening of the right barrel's screw over the left one's at the same turns [1]."""
 
     @property
     def indicated(self) -> float:
@@ -132,6 +134,10 @@ class Hands:
     """What the person and the yard do: valves, screw, load, choke, faults."""
 
     turns: float = 0.0
+    right_turns: float | None = None
+    """The right barrel's screw; with the left one while it is left alone."""
+    gauge: str = ""
+    """Part of the train the manometer sits before."""
     idle_turns: float = 1.0
     load_w: float = 0.0
     choke: float = 0.0
@@ -167,6 +173,8 @@ class Engine:
         self.gasoline_kg_s = 0.0
         self.air_kg_s = 0.0
         self.lam = math.inf
+        self.split = 1.0
+        """Gas of the left barrel over the mean of both [1]."""
         self.balance = Balance(0.0, 0.0, 0.0, 0.0, 0.0)
         self._held = 0.0
         # Worked out once: they stand in every step.
@@ -289,17 +297,34 @@ class Engine:
         if not hands.gas_open or air_kg_s <= 0:
             return 0.0
         pull = signal(air_kg_s / spec.barrels, spec.throat_m, spec.air_density)
-        open_m2 = spec.screw_m2 * min(hands.turns, spec.screw_turns)
-        path_m2 = spec.passage_m2 * (1 - hands.kinked)
-        area = 1 / math.sqrt(1 / max(open_m2, 1e-12) ** 2 + 1 / max(path_m2, 1e-12) ** 2)
-        area += spec.idle_m2 * hands.idle_turns
         head = pull - spec.opening_pa
         if head <= 0:
             return 0.0
-        flow = PORT_CD * area * math.sqrt(2 * spec.gas.density_kg_m3 * head) * spec.barrels
+        area = self._area(hands.turns)
+        total = area
+        if spec.barrels > 1:
+            right = hands.turns if hands.right_turns is None else hands.right_turns
+            total = area + self._area(right * spec.skew)
+            self.split = 2 * area / total if total else 1.0
+        flow = PORT_CD * total * math.sqrt(2 * spec.gas.density_kg_m3 * head)
         if hands.supply_pa < hands.supply_least_pa:
             flow *= max(0.0, hands.supply_pa / hands.supply_least_pa)
         return flow
+
+    def _area(self, turns: float) -> float:
+        """Free area of one barrel's gas path [m²]: screw and path in series, idle screw beside."""
+        spec, hands = self.spec, self.hands
+        open_m2 = spec.screw_m2 * min(turns, spec.screw_turns)
+        path_m2 = spec.passage_m2 * (1 - hands.kinked)
+        area = 1 / math.sqrt(1 / max(open_m2, 1e-12) ** 2 + 1 / max(path_m2, 1e-12) ** 2)
+        return area + spec.idle_m2 * hands.idle_turns
+
+    def _burns(self) -> float:
+        """Share of the air's energy that does work: of two barrels, each at its own mixture."""
+        if self.spec.barrels == 1 or self.gas_kg_s <= 0 or abs(self.split - 1) < 1e-3:
+            return burns(self.lam)
+        left, right = self.lam / self.split, self.lam / (2 - self.split)
+        return (burns(left) + burns(right)) / 2
 
     def _burn(self) -> float:
         """Brake power now [W]; the balance is kept."""
@@ -316,7 +341,7 @@ class Engine:
             self.gas_kg_s * spec.gas.air_fuel_ratio
             + self.gasoline_kg_s * spec.gasoline.air_fuel_ratio
         )
-        burning = min(fuel_w, self.air_kg_s * energy_kg * burns(self.lam) * self._steady())
+        burning = min(fuel_w, self.air_kg_s * energy_kg * self._burns() * self._steady())
         work = burning * self._indicated
         if self.speed_hz < STALL * spec.speed_hz and self.cranking_s <= 0:
             work = 0.0

@@ -34,6 +34,8 @@ CHANNELS: dict[str, Channel] = {
         Channel("oxygen", "oxygen", "share", "exhaust probe"),
         Channel("co", "carbon monoxide", "ppm", "CO meter"),
         Channel("exhaust", "exhaust", "temperature", "thermocouple"),
+        Channel("exhaust_b", "exhaust, right barrel", "temperature", "thermocouple"),
+        Channel("manometer", "at the manometer", "pressure", "manometer"),
         Channel("inlet", "before the demand regulator", "pressure", "manometer"),
         Channel("mass", "on the scale", "mass", "scale"),
         Channel("dial", "gas through the meter", "volume", "gas meter"),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Iterator
 
 from gentle_ember.core import air
 from gentle_ember.core.answers import HORSEPOWER_W
@@ -17,18 +18,21 @@ from gentle_ember.core.part import PartClass
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.sections.given import legs_of, machine, site_air
-from gentle_ember.core.train.demand import demand
+from gentle_ember.core.train.demand import Demand, demand
 from gentle_ember.core.venturi import signal
-from gentle_ember.instruments.bench import Setup
+from gentle_ember.instruments.bench import Gauge, Setup
 from gentle_ember.instruments.engine import BREATHING, PORT_CD, EngineSpec
 
 EFFICIENCY = 0.84
+LOADS = ("none", "idle", "half", "full")
 W_M3 = 24e6
 """Shaft power by displacement, where one of both is not known [W/m³]."""
 WINDOW_PA, LEAST_PA, OPENING_PA = 2740.0, 1000.0, 75.0
 SCREW_TURNS = 6.0
 TURNS_PER_HP = 0.25
 LEAK_M3_S = 3e-7
+SKEW = (0.88, 1.12)
+"""How differently the two screws of a two-barrel adapter are cut."""
 WEEPS, TANK_KG = 0.12, 7.5
 """How often a demand regulator weeps; gasoline on the scale at the start."""
 U_W_M2K, WET_M2 = 12.0, 0.35
@@ -81,7 +85,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         gasoline=GASOLINE_E10 if job.set.gasoline == "e10" else GASOLINE_E0,
         gasoline_lambda=0.90 * math.sqrt(ambient_pa / built), throat_m=throat, barrels=barrels,
         screw_m2=screw / right, screw_turns=SCREW_TURNS, passage_m2=path, opening_pa=opening,
-        idle_m2=0.012 * area,
+        idle_m2=0.012 * area, skew=drawn.uniform(*SKEW) if barrels > 1 else 1.0,
     )  # fmt: skip
     joints = [one.joint.key for one in planned.fit.joints if one.joint.fuel == str(fuel)]
     leaks = {drawn.choice(joints): LEAK_M3_S * drawn.uniform(0.1, 1.0)} if joints else {}
@@ -95,7 +99,27 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         cylinder_kg=8.5 if cylinder else 0.0, wetted_w_k=U_W_M2K * WET_M2, leaks=leaks,
         electric_start=bool(job.set.electric_start),
         tank_kg=TANK_KG if fuel is FuelKey.GASOLINE else 0.0, weeps=weeps,
+        gauges=tuple(_gauges(section)), flows=(0.0, *_flows(asked)),
     )  # fmt: skip
+
+
+def _gauges(section: TrainSection | None) -> Iterator[Gauge]:
+    """Every part of the train a manometer can be put before."""
+    if section is None:
+        return
+    for one in section.case.parts:
+        if one.part is None:
+            continue
+        rung = next((rung for rung in section.case.ladder.rungs if rung.key == one.key), None)
+        if rung is not None and set(rung.inlet) >= set(LOADS):
+            none, idle, half, full = (rung.inlet[load] for load in LOADS)
+            yield Gauge(one.key, f"before {one.part.name}", (none, idle, half, full))
+
+
+def _flows(asked: Demand) -> tuple[float, float, float]:
+    """Gas at idle, half and full load [kg/s]."""
+    idle, half, full = (asked.mass(load, upper=False) for load in LOADS[1:])
+    return idle, half, full
 
 
 def _line(section: TrainSection | None) -> float:

@@ -127,10 +127,13 @@ def bench(live: Live, readings: list[Reading]) -> Json:
     return {
         "at_s": round(one.now_s, 1), "running": one.engine.running,
         "tripped": one.engine.tripped, "said": live.said, "plug": live.plug, "film": live.film,
-        "inverter": one.setup.engine.inverter, "most_turns": one.setup.engine.screw_turns,
+        "inverter": one.setup.engine.inverter, "barrels": one.setup.engine.barrels,
+        "gauges": [{"key": at.key, "title": at.title} for at in one.setup.gauges],
+        "most_turns": one.setup.engine.screw_turns,
         "limit_w": one.setup.engine.limit_w,
         "hands": {
-            "turns": hands.turns, "idle_turns": hands.idle_turns, "load_w": hands.load_w,
+            "turns": hands.turns, "right_turns": hands.right_turns, "gauge": hands.gauge,
+            "idle_turns": hands.idle_turns, "load_w": hands.load_w,
             "choke": hands.choke, "jet": hands.jet, "gas_open": hands.gas_open,
             "gasoline_open": hands.gasoline_open, "switch_on": hands.switch_on,
             "eco": hands.eco, "kinked": hands.kinked, "pace": live.pace,

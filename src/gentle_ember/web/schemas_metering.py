@@ -133,6 +133,8 @@ class HandsIn(Request):
     """What the person does; what is left out stays. Watts and turns."""
 
     turns: float | None = Field(default=None, ge=0, le=40)
+    right_turns: float | None = Field(default=None, ge=0, le=40)
+    gauge: str | None = Field(default=None, max_length=60)
     idle_turns: float | None = Field(default=None, ge=0, le=20)
     load_w: float | None = Field(default=None, ge=0, le=60e3)
     choke: float | None = Field(default=None, ge=0, le=1)
@@ -173,6 +175,13 @@ class ChannelOut(BaseModel):
     metric: str
 
 
+class GaugeOut(BaseModel):
+    """Somewhere the manometer can be put."""
+
+    key: str
+    title: str
+
+
 class BenchOut(BaseModel):
     """The bench as it stands."""
 
@@ -185,6 +194,8 @@ class BenchOut(BaseModel):
     film: Literal["", "holds", "bubbles", "foam"]
     """The film at the joint last soaped."""
     inverter: bool
+    barrels: int
+    gauges: list[GaugeOut]
     most_turns: float
     limit_w: float
     hands: HandsIn

@@ -1299,6 +1299,8 @@ export interface components {
         BenchOut: {
             /** At S */
             at_s: number;
+            /** Barrels */
+            barrels: number;
             /** Channels */
             channels: components["schemas"]["ChannelOut"][];
             /**
@@ -1306,6 +1308,8 @@ export interface components {
              * @enum {string}
              */
             film: "" | "holds" | "bubbles" | "foam";
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
             hands: components["schemas"]["HandsIn"];
             /** Inverter */
             inverter: boolean;
@@ -2763,6 +2767,16 @@ export interface components {
             zones: components["schemas"]["ZoneProofOut"][];
         };
         /**
+         * GaugeOut
+         * @description Somewhere the manometer can be put.
+         */
+        GaugeOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * GeneratorSet
          * @description The machine: identity, ratings with their conditions, engine, alternator, carburetor.
          */
@@ -3005,6 +3019,11 @@ export interface components {
              */
             gasoline_open: boolean | null;
             /**
+             * Gauge
+             * @default null
+             */
+            gauge: string | null;
+            /**
              * Idle Turns
              * @default null
              */
@@ -3029,6 +3048,11 @@ export interface components {
              * @default null
              */
             pace: number | null;
+            /**
+             * Right Turns
+             * @default null
+             */
+            right_turns: number | null;
             /**
              * Switch On
              * @default null

@@ -16,6 +16,7 @@
   let seed = $state(1);
   let press = $state(2);
   let turns = $derived(now?.hands.turns ?? 0);
+  let right = $derived(now?.hands.right_turns ?? turns);
   let load = $derived(now?.hands.load_w ?? 0);
   let loadShown = $derived(
     reference.data ? Math.round(scaled(reference.data, 'power', prefs.system, load)) : load
@@ -124,6 +125,19 @@
           oninput={(e) => bench.hands({ turns: Number(e.currentTarget.value) })}
         />
       {/if}
+      {#if bench.gas && now.barrels > 1}
+        <label for={`${id}-r`}>Right screw <b class="num">{right.toFixed(2)}</b> turns</label>
+        <input
+          id={`${id}-r`}
+          class="range range-xs"
+          type="range"
+          min="0"
+          max={now.most_turns}
+          step="0.05"
+          value={right}
+          oninput={(e) => bench.hands({ right_turns: Number(e.currentTarget.value) })}
+        />
+      {/if}
       <label for={`${id}-l`}>Load <b class="num">{loadShown}</b> W</label>
       <input
         id={`${id}-l`}
@@ -141,6 +155,20 @@
       <b>{now.tripped ? 'Overload: output off.' : now.running ? 'Runs.' : 'Stands.'}</b>
       {bench.trouble || now.said}
     </p>
+    {#if bench.gas && now.gauges.length}
+      <p class="gauge">
+        <label for={`${id}-g`}>Manometer</label>
+        <select
+          id={`${id}-g`}
+          class="select select-sm"
+          value={now.hands.gauge}
+          onchange={(e) => bench.hands({ gauge: e.currentTarget.value })}
+        >
+          <option value="">put away</option>
+          {#each now.gauges as one (one.key)}<option value={one.key}>{one.title}</option>{/each}
+        </select>
+      </p>
+    {/if}
     <Strip {bench} />
   {:else if bench.trouble}<p class="wrong" role="alert">{bench.trouble}</p>{/if}
 </section>
@@ -191,6 +219,15 @@
   }
   .range {
     width: 100%;
+  }
+  .gauge {
+    display: flex;
+    gap: 0.6rem;
+    align-items: center;
+  }
+  .gauge select {
+    width: 22rem;
+    max-width: 100%;
   }
   .simulated {
     color: var(--color-error);

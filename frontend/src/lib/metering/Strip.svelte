@@ -13,6 +13,8 @@
     'hertz',
     'lambda',
     'exhaust',
+    'exhaust_b',
+    'manometer',
     'inlet',
     'mass',
     'co'
