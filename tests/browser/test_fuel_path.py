@@ -122,6 +122,7 @@ def test_a_first_stage_alone_on_a_demand_regulator_is_a_stop(shop):
         page.get_by_label("Look for a part").fill(words)
         page.locator(KNOWN).filter(has_text=words).first.click()
         expect(page.get_by_label("Look for a part")).to_be_hidden()
+        shop.saved()
     over = trouble(page, "over_pressure")
     expect(over).to_contain_text("277 in w.c.")
     expect(over).to_contain_text("sees at no flow 12 psi")
@@ -143,6 +144,7 @@ def test_a_bad_conversion_is_entered_graded_and_repaired(shop):
         )  # fmt: skip
         choice.click()
         expect(page.get_by_label("Look for a part")).to_be_hidden()
+        shop.saved()
     expect(page.locator("[data-grade]")).to_contain_text("Not fit to run")
     for rule in ("grill", "no_valve", "rated_flow", "unknown"):
         expect(trouble(page, rule)).to_be_visible()
