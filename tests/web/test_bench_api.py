@@ -1,6 +1,8 @@
 """The simulated bench through the service, and metering as a job answers it."""
 
+import io
 import json
+import wave
 
 import pytest
 
@@ -191,3 +193,16 @@ def test_a_lock_without_a_reading_of_the_machine_proves_nothing(demo_client):
     assert write(demo_client, job, locked).status_code == 200
     assert not gas_of(demo_client, job)["proven"]
     assert "set without a reading" in json.dumps(show(demo_client, job)["ready"])
+
+
+def test_the_bench_is_heard_and_its_speed_told_by_its_sound(demo_client):
+    job = ids(demo_client)["Lambing"]
+    place = started(demo_client, job, "propane", 1.3)
+    shown = demo_client.post(f"{place}/act", json={"what": "run", "seconds": 20}).json
+    heard = demo_client.get(f"{place}/sound.wav")
+    assert heard.mimetype == "audio/wav"
+    with wave.open(io.BytesIO(heard.get_data())) as file:
+        samples, rate = file.readframes(file.getnframes()), file.getframerate()
+    told = demo_client.post(f"/api/quick/sound?rate={rate}&cylinders=1", data=samples).json[0]
+    speed = next(one["value"] for one in shown["channels"] if one["key"] == "speed")
+    assert told["value"] == pytest.approx(speed, rel=0.02)

@@ -70,6 +70,7 @@ class Setup:
     """Heat a cylinder takes from the air [W/K]."""
     leaks: Mapping[str, float] = field(default_factory=dict)
     electric_start: bool = False
+    cylinders: int = 1
     tank_kg: float = 0.0
     """Gasoline in a tank on the scale; nought where a cylinder stands on it."""
     gauges: tuple[Gauge, ...] = ()
@@ -276,7 +277,7 @@ class Bench:
 
     def sound(self, seconds: float, rate_hz: int) -> list[float]:
         """What a microphone near the exhaust hears, from -1 to 1."""
-        base = self.engine.speed_hz / 2
+        base = self.engine.speed_hz / 2 * self.setup.cylinders
         strengths = [(k, self.noise.uniform(0.2, 1.0) / k) for k in range(1, 9)]
         found = []
         for i in range(round(seconds * rate_hz)):

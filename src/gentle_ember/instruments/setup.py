@@ -97,7 +97,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         legs_of(job.set),
         ambient_k, ambient_pa, WINDOW_PA if cylinder else _line(section), least,
         cylinder_kg=8.5 if cylinder else 0.0, wetted_w_k=U_W_M2K * WET_M2, leaks=leaks,
-        electric_start=bool(job.set.electric_start),
+        electric_start=bool(job.set.electric_start), cylinders=job.set.cylinders,
         tank_kg=TANK_KG if fuel is FuelKey.GASOLINE else 0.0, weeps=weeps,
         gauges=tuple(_gauges(section)), flows=(0.0, *_flows(asked)),
     )  # fmt: skip

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import io
+import wave
+from array import array
+from contextlib import closing
+
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
@@ -23,6 +28,7 @@ from gentle_ember.web.schemas_metering import (
 )
 from gentle_ember.web.services import services
 
+SOUND_S, SOUND_HZ = 4.0, 8000
 api = APIBlueprint(
     "bench",
     __name__,
@@ -104,6 +110,25 @@ def act(path: BenchPath, body: ActIn) -> Response:
             live.bench.engine.tripped = False
             live.said = ""
     return _shown(live)
+
+
+@api.get("/sound.wav")
+def sound(path: BenchPath) -> Response:
+    """Four seconds of what a microphone near the bench's exhaust hears."""
+    live = _live(path)
+    with live.lock:
+        heard = live.bench.sound(SOUND_S, SOUND_HZ)
+    buffer = io.BytesIO()
+    with closing(wave.open(buffer, "wb")) as file:
+        file.setnchannels(1)
+        file.setsampwidth(2)
+        file.setframerate(SOUND_HZ)
+        file.writeframes(
+            array("h", (round(20_000 * max(-1.0, min(1.0, one))) for one in heard)).tobytes()
+        )
+    answer = Response(buffer.getvalue(), mimetype="audio/wav")
+    answer.headers["Cache-Control"] = "no-store"
+    return answer
 
 
 @api.post("/take", responses={200: BenchTakenOut})

@@ -169,6 +169,12 @@
         </select>
       </p>
     {/if}
+    {#if now.running}
+      <p class="gauge">
+        <a class="btn btn-sm" href={bench.sound()} download="bench.wav">Save its sound</a>
+        <a class="link" href="/quick/rpm-from-sound">Speed by sound</a>
+      </p>
+    {/if}
     <Strip {bench} />
   {:else if bench.trouble}<p class="wrong" role="alert">{bench.trouble}</p>{/if}
 </section>
@@ -224,6 +230,10 @@
     display: flex;
     gap: 0.6rem;
     align-items: center;
+  }
+  .link {
+    text-decoration: underline;
+    color: var(--muted);
   }
   .gauge select {
     width: 22rem;

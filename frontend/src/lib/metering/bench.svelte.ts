@@ -86,6 +86,11 @@ export class BenchLive {
     return taken;
   }
 
+  /** Where four seconds of its sound are; another address each time, so that none is an old one. */
+  sound(): string {
+    return `/api/jobs/${this.job.id}/bench/${this.fuel}/sound.wav?at=${this.now?.at_s ?? 0}`;
+  }
+
   close(): void {
     this.job.stream.listen('');
   }
