@@ -99,9 +99,9 @@ def test_only_time_between_readings_at_load_counts_and_gaps_are_cut():
 @pytest.mark.parametrize(
     ("shown", "severity", "words"),
     [
-        ({"volts_a": 112.0}, Severity.CAUTION, "Volts on leg A −7"),
+        ({"volts_a": 112.0}, Severity.CAUTION, "Volts on leg A 7 % under"),
         ({"volts_b": 105.0}, Severity.STOP, "Volts on leg B"),
-        ({"hertz": 56.0}, Severity.CAUTION, "Frequency"),
+        ({"hertz": 56.0}, Severity.CAUTION, "Frequency 6.7 % low"),
         ({"hertz": 52.0}, Severity.STOP, "Frequency"),
         ({"lam": 1.2}, Severity.CAUTION, "lean on gas"),
         ({"lam": 0.75}, Severity.CAUTION, "rich"),
@@ -116,9 +116,7 @@ def test_only_time_between_readings_at_load_counts_and_gaps_are_cut():
 )
 def test_a_reading_says_what_is_not_as_it_should_be(shown, severity, words):
     found = list(remarks(reading(1, shown.pop("output", 4000.0), **shown), PLATE))
-    assert [(one.severity, words.replace("−", "-") in one.text) for one in found] == [
-        (severity, True)
-    ]
+    assert [(one.severity, words in one.text) for one in found] == [(severity, True)]
     assert not list(remarks(reading(1, 4000.0, volts_a=119.0, hertz=59.0, lam=0.97), PLATE))
 
 

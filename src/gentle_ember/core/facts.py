@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any, get_args, get_origin
 
@@ -45,6 +46,23 @@ class Fact(Model):
     value: float
     origin: Origin = Origin.OWNER
     typed: str = Field(default="", max_length=80)
+
+
+def facts_of(record: Model) -> Iterator[tuple[str, Fact]]:
+    """The facts of a record by their fields, what is nested in it left out.
+
+    >>> [name for name, _ in facts_of(Fact(value=1.0))]
+    []
+    """
+    for name in type(record).model_fields:
+        value = getattr(record, name)
+        if isinstance(value, Fact):
+            yield name, value
+
+
+def simulated(record: Model) -> bool:
+    """Whether any fact of a record comes from the simulated bench."""
+    return any(fact.origin is Origin.SIMULATED for _, fact in facts_of(record))
 
 
 @dataclass(frozen=True, slots=True)

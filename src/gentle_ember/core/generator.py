@@ -80,6 +80,17 @@ class Jets(Model):
     orifice: Annotated[
         Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3)
     ] = None
+
+    @property
+    def made_with(self) -> Fact | None:
+        """The number sums begin from: stamped, else published, else believed."""
+        return self.stamped.number or self.published.number or self.believed.number
+
+    @property
+    def by_bore(self) -> bool:
+        """Whether numbers are taken as bores; else they are flows."""
+        return self.marking != "flow"
+
     marking: Literal["unknown", "hundredths", "flow"] = "unknown"
 
 

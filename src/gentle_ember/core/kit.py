@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from gentle_ember.core.train.bom import Bill
 
 
-class Band(Model):
+class JetBand(Model):
     """One row of a jet kit's sheet."""
 
     up_to_m: Annotated[float, Field(gt=0, le=6000)]
@@ -33,7 +33,7 @@ class Kit(Model):
     gases: tuple[FuelKey, ...] = ()
     price: Annotated[float, Field(ge=0, le=50_000)] = 0.0
     contents: dict[Key, Annotated[float, Field(gt=0, le=1000)]] = {}
-    bands: tuple[Band, ...] = ()
+    bands: tuple[JetBand, ...] = ()
     """A jet kit's own sheet: how many sizes smaller than the stock jet, up to which elevation."""
 
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 
 from gentle_ember.core.figure import Band, Figure, Method, Rival
 from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.quantities import percent
 
 PRIOR_SPREAD = {"output": 0.06, "fuel": 0.12, "turns": 0.25, "jet": 0.03}
 """Spread of measured over estimated between sets of a class, before the shop has any [1]."""
@@ -60,7 +61,7 @@ class Learned:
         '3 sets, measured 0.94 of the estimate, spread 2 %'
         """
         sets = "1 set" if self.n == 1 else f"{self.n} sets"
-        spread = f", spread {self.spread:.0%}".replace("%", " %") if self.n > 1 else ""
+        spread = f", spread {percent(self.spread)}" if self.n > 1 else ""
         return f"{sets}, measured {self.mean:.2f} of the estimate{spread}"
 
 
@@ -109,9 +110,7 @@ class Shop:
         found = self.of(quantity, set_class, str(fuel))
         if found is None:
             return one
-        note = f"{found.said()}; shrunk to {found.shrunk:.2f} ± {2 * found.band:.0%}".replace(
-            "%", " %"
-        )
+        note = f"{found.said()}; shrunk to {found.shrunk:.2f} ± {percent(2 * found.band)}"
         rival = Rival("the shop's own sets of this class", one.value * found.shrunk, note)
         return replace(one, rivals=(rival, *one.rivals))
 

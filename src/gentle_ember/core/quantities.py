@@ -67,6 +67,15 @@ REFERENCE_TEMPERATURE_K = 288.15
 """Gas volumes are stated at 15 °C and 101,325 Pa throughout."""
 
 
+def percent(share: float) -> str:
+    """A share as the page writes it.
+
+    >>> percent(0.083)
+    '8 %'
+    """
+    return f"{share * 100:.0f} %"
+
+
 def check(name: str, kind: str, value: float, low: float, high: float) -> float:
     """Return `value` if it is a number within [low, high], else raise.
 

@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from gentle_ember.core import jets as rules
-from gentle_ember.core.facts import Fact
-from gentle_ember.core.figure import Origin
+from gentle_ember.core.facts import facts_of, simulated
 from gentle_ember.core.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.lessons import NAMES as QUANTITIES
 from gentle_ember.core.lessons import Shop
@@ -16,6 +15,7 @@ from gentle_ember.core.load_test.records import LoadReading
 from gentle_ember.core.load_test.section import MOST_S, FuelLoadTest, RunJudged
 from gentle_ember.core.load_test.watch import output_of
 from gentle_ember.core.plan import Plan
+from gentle_ember.core.quantities import percent
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.present import both, figure
 from gentle_ember.web.present_metering import turns
@@ -69,26 +69,22 @@ def _shown(one: LoadReading) -> Json:
     at = "load_tests.*.runs.*.readings.*"
     kinds = job_fields()
     found = {}
-    for name in LoadReading.model_fields:
-        value = getattr(one, name)
-        if isinstance(value, Fact) and name not in ("after", "output"):
-            found[name] = both(value.value, kinds[f"{at}.{name}"]["kind"])
-            if name == "lam":
-                found[name] = dict.fromkeys(("us", "metric"), f"{value.value:.2f}")
+    for name, fact in facts_of(one):
+        if name == "lam":
+            found[name] = dict.fromkeys(("us", "metric"), f"{fact.value:.2f}")
+        elif name not in ("after", "output"):
+            found[name] = both(fact.value, kinds[f"{at}.{name}"]["kind"])
     return found
 
 
 def _reading(run: RunJudged, key: str, one: LoadReading) -> Json:
     watts = output_of(one)
-    facts = [getattr(one, name) for name in LoadReading.model_fields]
     return {
         "key": key, "after": both(one.after.value, "minutes") if one.after else None,
         "output": both(watts, "power") if watts is not None else None,
         "counts": watts is not None and watts >= run.least_w, "shown": _shown(one),
         "ran": str(one.ran), "smell": one.smell, "by": one.by,
-        "simulated": any(
-            isinstance(fact, Fact) and fact.origin is Origin.SIMULATED for fact in facts
-        ),
+        "simulated": simulated(one),
     }  # fmt: skip
 
 
@@ -155,8 +151,8 @@ def taught(shop: Shop) -> list[Json]:
             "quantity": quantity, "name": QUANTITIES[quantity], "set_class": set_class,
             "fuel": fuel, "fuel_name": NAMES[FuelKey(fuel)], "letter": LETTERS[FuelKey(fuel)],
             "n": one.n, "mean": f"{one.mean:.2f}",
-            "spread": f"{one.spread:.0%}".replace("%", " %") if one.n > 1 else "–",
-            "shrunk": f"{one.shrunk:.2f}", "band": f"± {2 * one.band:.0%}".replace("%", " %"),
+            "spread": percent(one.spread) if one.n > 1 else "–",
+            "shrunk": f"{one.shrunk:.2f}", "band": f"± {percent(2 * one.band)}",
         }
         for (quantity, set_class, fuel), one in sorted(shop.learned.items())
     ]  # fmt: skip

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from gentle_ember.core import jets
 from gentle_ember.core.load_test.plug import Leaning, PlugRead
 from gentle_ember.core.output import LAMBDA_AS_JETTED
+from gentle_ember.core.quantities import percent
 
 GAS_TARGET, GAS_RIGHT = 0.97, (0.85, 1.08)
 """λ at load a gas screw is set for, air-cooled, and between which it is left."""
@@ -65,7 +66,7 @@ def advise(seen: Evidence) -> Advice:
         return _leaner(seen)
     if seen.held_share is not None and seen.held_share < HELD_LEAST:
         text = (
-            f"It held {seen.held_share:.0%} of what was expected, with the mixture right: air "
+            f"It held {percent(seen.held_share)} of what was expected, with the mixture right: air "
             "cleaner, valve lash, compression, gas pressure at load."
         )
         return Advice("put_right", (text,))

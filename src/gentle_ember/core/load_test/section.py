@@ -9,7 +9,7 @@ from functools import cached_property
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Caution, Severity
-from gentle_ember.core.facts import Fact
+from gentle_ember.core.facts import facts_of, simulated
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.fuels import NAMES, FuelKey
@@ -112,10 +112,8 @@ class RunJudged:
     @property
     def simulated(self) -> bool:
         """Whether any of it comes from the simulated bench."""
-        facts = (fact for _, one in self.readings for fact in _facts(one))
-        return self.record.plug.origin is Origin.SIMULATED or any(
-            fact.origin is Origin.SIMULATED for fact in facts
-        )
+        plug = self.record.plug.origin is Origin.SIMULATED
+        return plug or any(simulated(one) for _, one in self.readings)
 
     @cached_property
     def remarks(self) -> tuple[Remark, ...]:
@@ -257,7 +255,7 @@ def _of_fuel(
         estimated=expected.estimated,
     )  # fmt: skip
     jets = tuple(sorted(jets_at_hand(catalog)))
-    bore = job.set.carburetor.jets.marking != "flow"
+    bore = job.set.carburetor.jets.by_bore
     runs = tuple(
         RunJudged(name, run, value, plate, expected, jets, bore)
         for name, run in record.runs.items()
@@ -288,17 +286,10 @@ def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[Load]:
             yield Load(f"here-{key}", typed.name or "another", typed.watts.value, 1, typed.leg)
 
 
-def _facts(one: LoadReading) -> Iterator[Fact]:
-    for name in LoadReading.model_fields:
-        value = getattr(one, name)
-        if isinstance(value, Fact):
-            yield value
-
-
 def load_stops(
     before: Job, after: Job, proven: Mapping[str, tuple[str, ...]]
 ) -> Iterator[tuple[str, str]]:
-    """Readings newly noted on a gas that is not proven tight, with what is left; bench ones may.
+    """What was newly read of the machine on a gas that is not proven tight, with what is left.
 
     Args:
         before: the job before the change.
@@ -306,19 +297,24 @@ def load_stops(
         proven: what is left to be proven tight, by fuel.
     """
     for key, test in after.load_tests.items():
-        fuel = key.partition("-")[2]
+        fuel = key.rpartition("-")[2]
         left = proven.get(fuel, ()) if fuel != FuelKey.GASOLINE else ()
         if not left:
             continue
         known = before.load_tests.get(key, LoadTest()).runs
         for name, run in test.runs.items():
-            was = known.get(name, Run()).readings
-            fresh = [one for kept, one in run.readings.items() if kept not in was]
-            if any(
-                all(fact.origin is not Origin.SIMULATED for fact in _facts(one)) for one in fresh
-            ):
+            if _read(run) - _read(known.get(name, Run())):
                 text = f"No load on {NAMES[FuelKey(fuel)]}: not proven tight. {'; '.join(left)}."
                 yield f"load_tests.{key}.runs.{name}", text
+
+
+def _read(run: Run) -> set[tuple[str, str, float]]:
+    """What a run has of the machine itself; the bench may be loaded whenever one likes."""
+    found = [("", "held", run.held)] if run.held else []
+    found += [(key, *fact) for key, one in run.readings.items() for fact in facts_of(one)]
+    return {
+        (key, name, fact.value) for key, name, fact in found if fact.origin is not Origin.SIMULATED
+    }
 
 
 def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
@@ -334,7 +330,7 @@ def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
         elif last.simulated:
             text = f"{one.name}: loaded on the simulated bench only"
         elif last.seconds < LEAST_S:
-            text = f"{one.name}: {last.seconds / 60:.0f} of 20 minutes at load"
+            text = f"{one.name}: {last.seconds / 60:.0f} of {LEAST_S / 60:.0f} minutes at load"
         elif not last.opened:
             text = f"{one.name}: throttle not seen to open under load"
         elif last.record.decided.what == "":

@@ -10,6 +10,7 @@ from gentle_ember.core import jets
 from gentle_ember.core.cautions import Severity
 from gentle_ember.core.load_test.records import LoadReading
 from gentle_ember.core.metering.reading import Ran
+from gentle_ember.core.quantities import percent
 
 VOLTS_OFF, VOLTS_STOP = 0.05, 0.10
 """Share off the nameplate: ANSI C84.1's usual range, and twice it."""
@@ -102,16 +103,18 @@ def _electrics(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
         if abs(off) > VOLTS_OFF:
             hard = Severity.STOP if abs(off) > VOLTS_STOP else Severity.CAUTION
             where = f"leg {name}" if plate.legs > 1 else "the output"
-            yield Remark(hard, f"Volts on {where} {off:+.0%} of the nameplate.")
+            side = "over" if off > 0 else "under"
+            yield Remark(hard, f"Volts on {where} {percent(abs(off))} {side} the nameplate.")
     if one.hertz is not None:
         off = one.hertz.value / plate.hertz - 1
         wide = INVERTER_HERTZ_OFF if plate.inverter else HERTZ_OFF
         if abs(off) > wide:
             hard = Severity.STOP if abs(off) > HERTZ_STOP else Severity.CAUTION
+            side = "high" if off > 0 else "low"
             why = (
                 "the inverter is overloaded" if plate.inverter else "governor or too little engine"
             )
-            yield Remark(hard, f"Frequency {off:+.1%}: {why}.")
+            yield Remark(hard, f"Frequency {abs(off) * 100:.1f} % {side}: {why}.")
     watts = output_of(one)
     if watts is not None and watts > 1.02 * plate.rating_w:
         yield Remark(Severity.CAUTION, "Over the running rating: take something off.")
@@ -136,7 +139,7 @@ def _mixture(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
             if hard is not None:
                 yield Remark(hard, f"λ {lam:.2f}. {said.text}")
     if one.co is not None and one.co.value > CO_RICH:
-        yield Remark(Severity.CAUTION, f"CO {one.co.value:.1%} in the exhaust: rich.")
+        yield Remark(Severity.CAUTION, f"CO {one.co.value * 100:.1f} % in the exhaust: rich.")
 
 
 def _people(one: LoadReading) -> Iterator[Remark]:

@@ -56,20 +56,15 @@ class JetsSection:
     orifice: Figure | None
 
 
-def base(job: Job) -> Fact | None:
-    """The number sums begin from: stamped, else published, else believed."""
-    numbers = job.set.carburetor.jets
-    return numbers.stamped.number or numbers.published.number or numbers.believed.number
-
-
 def by_density_at(job: Job, elevation_m: float) -> float | None:
     """Number the density rule asks for at an elevation; None until the jet's number is known."""
-    number, made = base(job), job.set.carburetor.jetted_at
+    numbers, made = job.set.carburetor.jets, job.set.carburetor.jetted_at
+    number = numbers.made_with
     if number is None:
         return None
-    bore = job.set.carburetor.jets.marking != "flow"
     made_ratio = jets.density_ratio(made.value if made else 0.0)
-    return jets.by_density(number.value, made_ratio, jets.density_ratio(elevation_m), bore=bore)
+    ratio = jets.density_ratio(elevation_m)
+    return jets.by_density(number.value, made_ratio, ratio, bore=numbers.by_bore)
 
 
 def jets_section(
@@ -85,7 +80,7 @@ def jets_section(
     """
     at_hand = tuple(sorted(jets_at_hand(catalog)))
     numbers = job.set.carburetor.jets
-    begun, fitted = base(job), numbers.fitted.number
+    begun, fitted = numbers.made_with, numbers.fitted.number
     last = gasoline.last if gasoline else None
     in_it = _now(begun, fitted, last.record.jet if last else None)
     wanted = tuple(_schools(job, catalog, begun, day_k, last.lam if last else None, in_it))
@@ -139,7 +134,7 @@ def _schools(
     in_it: float | None,
 ) -> Iterator[Figure]:
     numbers = job.set.carburetor.jets
-    bore = numbers.marking != "flow"
+    bore = numbers.by_bore
     if begun is not None:
         here = site_air(job.sites[job.site], job.site).elevation.value
         made = job.set.carburetor.jetted_at
@@ -206,13 +201,13 @@ def _kits(
 
 def lambda_at(job: Job, jet: float, elevation_m: float, day_k: float | None = None) -> float | None:
     """λ expected at an elevation with a jet in it [1]; None until the jet's numbers are known."""
-    begun = base(job)
+    numbers = job.set.carburetor.jets
+    begun = numbers.made_with
     if begun is None:
         return None
     made_ratio, _ = _ratios(job, None)
     as_made = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, jets.density_ratio(elevation_m, day_k))
-    bore = job.set.carburetor.jets.marking != "flow"
-    return jets.lambda_with(as_made, begun.value, jet, bore=bore)
+    return jets.lambda_with(as_made, begun.value, jet, bore=numbers.by_bore)
 
 
 def _lambda_figure(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from gentle_ember.core.facts import Fact
+from gentle_ember.core.facts import Fact, simulated
 from gentle_ember.core.figure import Figure, Input, Method, Origin, Rival, spread
 from gentle_ember.core.fuel_use import class_line
 from gentle_ember.core.fuels import FuelKey
@@ -60,7 +60,7 @@ def held(job: Job, fuel: FuelKey, site: str) -> Held | None:
         return None
     best = max(
         (one.output.value for one in metered.readings.values()
-         if one.output and one.output.origin is not Origin.SIMULATED and one.ran is Ran.SMOOTH),
+         if one.output and not simulated(one) and one.ran is Ran.SMOOTH),
         default=None,
     )  # fmt: skip
     return None if best is None else Held(best, None, f"metering.{key}.readings")
@@ -72,7 +72,7 @@ def _held_in(run: Run) -> Iterator[float]:
         return
     for one in run.readings.values():
         pointer, watts = one.throttle, output_of(one)
-        if pointer is None or watts is None or pointer.origin is Origin.SIMULATED:
+        if pointer is None or watts is None or simulated(one):
             continue
         if pointer.value >= OPEN and one.ran is Ran.SMOOTH:
             yield watts

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from gentle_ember.core.facts import Fact
+from gentle_ember.core.facts import Fact, simulated
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType, GeneratorSet
@@ -180,7 +180,7 @@ def _of_gas(
 
 
 def _simulated(record: Metering) -> bool:
-    return any(_origins(one) & {Origin.SIMULATED} for one in record.readings.values())
+    return any(simulated(one) for one in record.readings.values())
 
 
 def was_proven(record: Metering) -> bool:
@@ -255,11 +255,6 @@ def _taken(record: Metering) -> Iterator[tuple[str, Taken]]:
         sigma = one.sigma * shown if one.sigma else SIGMA_OF[record.signal] * shown
         lam = one.lam.value if one.lam else None
         yield key, Taken(one.turns.value, shown, sigma, one.ran, lam)
-
-
-def _origins(one: SweepReading) -> set[Origin]:
-    facts = (one.turns, one.output, one.speed, one.throttle, one.lam)
-    return {fact.origin for fact in facts if fact is not None}
 
 
 def _inputs(key: str, record: Metering) -> Iterator[Input]:

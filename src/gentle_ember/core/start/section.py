@@ -9,6 +9,7 @@ from gentle_ember.core.cautions import Caution, Severity
 from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
 from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import Job
+from gentle_ember.core.quantities import percent
 from gentle_ember.core.readiness import TO_DO, Item
 from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.start.gate import Look, When, choke_stays_open, looks
@@ -118,7 +119,7 @@ def start_cautions(found: tuple[FuelStart, ...]) -> Iterator[Caution]:
         if lost is not None and lost.value < COSTS:
             path = f"starts.{one.fuel}.load_after"
             text = (
-                f"On gasoline it holds {-lost.value:.0%} less than before the work: "
+                f"On gasoline it holds {percent(-lost.value)} less than before the work: "
                 "gasket over the throat, choke, air cleaner, adapter the wrong way round."
-            ).replace("%", " %")
+            )
             yield Caution(path, Severity.CAUTION, "first_start", text, path)
