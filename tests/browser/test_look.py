@@ -176,13 +176,16 @@ def test_cylinder_what_ifs_are_dragged_and_not_saved(shop):
     run = page.locator('main [data-figure="cylinder.run"]')
     expect(run).to_be_visible()
     hours = lambda: float(run.inner_text().split("\n")[0])  # noqa: E731
-    before = hours()
+    as_found, before = run.inner_text().split("\n")[0], hours()
     page.get_by_label(re.compile("^Air")).fill("75")
     expect(page.get_by_text("What if: not saved")).to_be_visible()
-    settled(page)
-    assert hours() > 2 * before
+    page.wait_for_function(
+        """least => parseFloat(
+            document.querySelector('main [data-figure="cylinder.run"]').innerText) > least""",
+        arg=2 * before,
+    )
     page.get_by_role("button", name="Back to the job's own").click()
-    settled(page)
+    expect(run).to_contain_text(as_found)
     assert hours() == before
     expect(page.locator(".chill svg").first).to_be_visible()
 

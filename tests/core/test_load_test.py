@@ -203,6 +203,7 @@ def of(planned, fuel="gasoline"):
 
 
 def full_run(share=0.9, jet=85.0, lam=0.9, throttle=0.93, what="keep", **more):
+    """A run of 24 minutes that counts, unless told otherwise."""
     watts = share * of(Plan(set_up_high(), CATALOG)).expected.value
     return {
         "jet": fact(jet),
@@ -315,3 +316,38 @@ def test_a_kept_jet_is_what_the_output_is_worked_out_with():
 def test_a_run_is_kept_as_it_was_typed():
     kept = Run.model_validate(full_run())
     assert Run.model_validate(kept.model_dump(mode="json")) == kept
+
+
+def run_of(**more):
+    return of(Plan(set_up_high(**full_run(**more)), CATALOG)).last
+
+
+def test_energy_is_what_lies_under_the_readings():
+    steady = run_of()
+    watts = next(iter(steady.record.readings.values())).output.value
+    assert steady.energy.value == pytest.approx(watts * 4 * 360)
+    assert steady.span_s == 4 * 360
+    falling = full_run()
+    falling["readings"]["m4"]["output"] = fact(0.0)
+    fell = of(Plan(set_up_high(**falling), CATALOG)).last
+    assert fell.energy.value == pytest.approx(watts * (3 * 360 + 180))
+
+
+def test_a_kept_run_makes_facts_only_when_it_counts_and_the_run_after_follows_the_advice():
+    job = set_up_high(**full_run())
+    last = of(Plan(job, CATALOG)).last
+    kept = last.keeps(job, "s1-gasoline")
+    assert kept["set.carburetor.jets.fitted.number"].value == 85.0
+    assert kept["set.carburetor.jets.fitted_for"].value == 2450.0
+    assert run_of(throttle=0.5).keeps(job, "s1-gasoline") == {}
+    rich = {"lam": 0.79, "jet": 90.0, "plug": {"before": "new", "after": "soot"}}
+    assert run_of(what="jet_down", **rich).again == (85.0, None)
+    assert run_of(what="put_right", **rich).again == (90.0, None)
+
+
+def test_another_jet_on_the_bench_is_a_bore_whatever_the_numbers_say():
+    marked = set_up_high(**full_run(jet=80.0)).model_dump(mode="json")
+    marked["set"]["carburetor"]["jets"]["marking"] = "flow"
+    flow = of(Plan(type(set_up_high()).model_validate(marked), CATALOG)).last
+    assert run_of(jet=80.0).jet_ratio == pytest.approx(80 / 90)
+    assert flow.jet_ratio == pytest.approx((80 / 90) ** 0.5)

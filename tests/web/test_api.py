@@ -35,7 +35,7 @@ from gentle_ember.core import (
 )
 from gentle_ember.core.figure import Method
 from gentle_ember.core.fit import times
-from gentle_ember.core.load_test import plug, section
+from gentle_ember.core.load_test import plug, run, section
 from gentle_ember.core.marks import mount
 from gentle_ember.core.metering import start
 from gentle_ember.core.method import gasoline
@@ -372,6 +372,7 @@ def test_every_method_has_its_page(client):
         start,
         lessons,
         plug,
+        run,
         section,
         proof_answers,
     )

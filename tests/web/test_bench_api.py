@@ -88,6 +88,15 @@ def test_readings_typed_from_the_machine_prove_it(demo_client):
     assert gas["locked"] == "1.50"
     left = json.dumps(show(demo_client, job)["ready"])
     assert "looks after the setting open" in left
+    for look in gas["looks"]:
+        good = {"state": "good", "by": "RK", "at": gas["locked_turns"]}
+        write(demo_client, job, {"path": f"{at}.checks.{look['key']}", "value": good})
+    assert "looks after" not in json.dumps(show(demo_client, job)["ready"])
+    # What ran well at one setting says nothing of the next.
+    write(demo_client, job, {"path": f"{at}.locked", "typed": "1.6", "origin": "measured"})
+    gas = gas_of(demo_client, job)
+    assert {(one["state"], one["before"]) for one in gas["looks"]} == {("", "1.50")}
+    assert "looks after the setting open" in json.dumps(show(demo_client, job)["ready"])
 
 
 def test_a_bench_not_set_up_or_not_running_says_so(demo_client):

@@ -13,6 +13,12 @@ from gentle_ember.core.quantities import REFERENCE_TEMPERATURE_K, STANDARD_PRESS
 
 HORSEPOWER_W = 745.69987
 HOSE_BAND = 0.12
+CUBIC_FOOT_M3 = 0.0283168466
+METER_DIALS = (
+    ("half a cubic foot", 0.5 * CUBIC_FOOT_M3), ("1 ft³", CUBIC_FOOT_M3),
+    ("2 ft³", 2 * CUBIC_FOOT_M3), ("5 ft³", 5 * CUBIC_FOOT_M3), ("10 L", 0.01), ("100 L", 0.1),
+)  # fmt: skip
+"""What one turn of a gas meter's test dial passes [m³]."""
 GASES = ("propane", "natural_gas", "biogas")
 
 METER_CLOCK = Method(
@@ -306,7 +312,7 @@ _ALL = (
         "meter-clock", "Meter clock", "Gas flow from the seconds a turn of the test dial takes.",
         "Only what you want to measure may burn; count the pilots that can't be shut.",
         (
-            AnswerField("dial_m3", "One turn of the test dial", "volume", 0.0283168466, "1 ft³"),
+            AnswerField("dial_m3", "One turn of the test dial", "volume", CUBIC_FOOT_M3, "1 ft³"),
             AnswerField("turns", "Turns", "count", 2.0, "2"),
             AnswerField("seconds_s", "Time for them", "duration", 62.0, "62 s"),
             AnswerField("pressure_pa", "Pressure at the meter", "pressure", None, "", "7 in w.c."),

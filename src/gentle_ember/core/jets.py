@@ -83,7 +83,16 @@ def lambda_with(lam: float, number: float, other: float, *, bore: bool = True) -
     >>> round(lambda_with(0.80, 90.0, 85.0), 2)
     0.9
     """
-    return lam * float((number / other) ** (2.0 if bore else 1.0))
+    return lam * bore_ratio(number, other, bore=bore) ** 2
+
+
+def bore_ratio(number: float, other: float, *, bore: bool = True) -> float:
+    """Bore of a jet over that of another [1]; flows go with the bore squared.
+
+    >>> round(bore_ratio(85, 90), 3), round(bore_ratio(80, 90, bore=False), 3)
+    (0.944, 0.943)
+    """
+    return float((number / other) ** (1.0 if bore else 0.5))
 
 
 def not_lean(wanted: float, at_hand: Iterable[float]) -> float | None:

@@ -36,10 +36,9 @@ class DemoMetering:
                 f"{place}.turns": measured(turns),
                 f"{place}.output": measured(watts),
             }
-        looked = {
-            f"{at}.checks.{key}": {"state": "good", "by": self.by, "on": f"{self.day}T14:50:00Z"}
-            for key in self.looks
-        }
+        good = {"state": "good", "by": self.by, "on": f"{self.day}T14:50:00Z",
+                "at": float(self.locked)}  # fmt: skip
+        looked = {f"{at}.checks.{key}": good for key in self.looks}
         yield {f"{at}.locked": measured(self.locked), f"{at}.locked_by": self.by, **looked}
 
 

@@ -40,82 +40,90 @@ class Live:
         if steps or now_s - self.seen_s > LONGEST_S:
             self.seen_s = max(self.seen_s + steps * STEP_S / self.pace, now_s - LONGEST_S)
 
-    def read(self, now_s: float) -> list[Reading]:
-        """What every instrument shows now."""
+    @contextmanager
+    def now(self, now_s: float) -> Iterator[Bench]:
+        """The bench moved on to now, nobody else's hands on it."""
         with self.lock:
             self.move(now_s)
-            return list(self.bench.read())
+            yield self.bench
+
+    def read(self, now_s: float) -> list[Reading]:
+        """What every instrument shows now."""
+        with self.now(now_s) as bench:
+            return list(bench.read())
 
     def pull(self, now_s: float) -> bool:
         """Pull the rope or press the starter."""
-        with self.lock:
-            self.move(now_s)
-            before = self.bench.engine.running
-            runs = self.bench.pull()
-            self.said = "It runs already." if before else _started(self.bench, runs=runs)
+        with self.now(now_s) as bench:
+            before = bench.engine.running
+            runs = bench.pull()
+            self.said = "It runs already." if before else _started(bench, runs=runs)
             return runs
 
     def prime(self, now_s: float, seconds: float) -> bool:
         """Press the primer; whether a hiss is heard."""
-        with self.lock:
-            self.move(now_s)
-            hands = self.bench.hands
+        with self.now(now_s) as bench:
+            hands = bench.hands
             hiss = hands.gas_open and hands.supply_pa > 200
-            self.bench.engine.press_primer(seconds)
+            bench.engine.press_primer(seconds)
             self.said = "A hiss." if hiss else "No hiss: no gas reaches the demand regulator."
             return hiss
 
     def run(self, now_s: float, seconds: float) -> None:
         """Let it run on for so long at once."""
-        with self.lock:
-            self.move(now_s)
-            self.bench.go(seconds)
-            stands = not self.bench.engine.running
+        with self.now(now_s) as bench:
+            bench.go(seconds)
+            stands = not bench.engine.running
             self.said = "It stopped meanwhile." if stands else f"Ran on for {seconds / 60:.0f} min."
 
     def take_out_plug(self, now_s: float) -> None:
         """Shut it off under load and look at the plug."""
-        with self.lock:
-            self.move(now_s)
-            hands = self.bench.hands
+        with self.now(now_s) as bench:
+            hands = bench.hands
             hands.switch_on = False
-            self.bench.go(STOPS_S)
-            self.plug = self.bench.plug()
-            self.bench.engine.speed_hz = 0.0
+            bench.go(STOPS_S)
+            self.plug = bench.plug()
+            bench.engine.speed_hz = 0.0
             hands.switch_on, hands.load_w = True, 0.0
             self.said = "Shut off under load; the plug is out, a new one goes in."
 
     def soap(self, now_s: float, joint: str) -> None:
         """What a film does at a joint."""
-        with self.lock:
-            self.move(now_s)
-            self.film = self.bench.film(joint) if self.bench.hands.gas_open else ""
+        with self.now(now_s) as bench:
+            self.film = bench.film(joint) if bench.hands.gas_open else ""
             self.said = "" if self.film else "No gas on it: open the source first."
 
     def mend(self, now_s: float, joint: str) -> None:
         """Shut the source and make a joint anew."""
-        with self.lock:
-            self.move(now_s)
-            self.bench.hands.gas_open = False
-            self.bench.mend(joint)
+        with self.now(now_s) as bench:
+            bench.hands.gas_open = False
+            bench.mend(joint)
             self.film, self.said = "", "Source shut, joint made anew. Open it and soap again."
 
     def lock_up(self, now_s: float) -> None:
         """A film over the demand regulator's outlet, inlet live, engine stopped."""
-        with self.lock:
-            self.move(now_s)
-            if self.bench.engine.running or not self.bench.hands.gas_open:
+        with self.now(now_s) as bench:
+            if bench.engine.running or not bench.hands.gas_open:
                 self.said = "Inlet live and engine stopped, or it tells nothing."
-            elif self.bench.setup.weeps:
+            elif bench.setup.weeps:
                 self.said = "The film over the outlet grows: it weeps."
             else:
                 self.said = "The film over the outlet stands still."
 
+    def reset(self, now_s: float) -> None:
+        """Reset the inverter after an overload."""
+        with self.now(now_s) as bench:
+            bench.engine.tripped, self.said = False, ""
+
+    def hear(self, now_s: float, seconds: float, rate_hz: int) -> list[float]:
+        """What a microphone near the exhaust hears."""
+        with self.now(now_s) as bench:
+            return bench.sound(seconds, rate_hz)
+
     def take(self, now_s: float, signal: Signal, load_w: float) -> Taken:
         """Take a reading of a sweep."""
-        with self.lock:
-            self.move(now_s)
-            return self.bench.take(signal, load_w)
+        with self.now(now_s) as bench:
+            return bench.take(signal, load_w)
 
 
 def _started(bench: Bench, *, runs: bool) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import wave
 from array import array
+from collections.abc import Callable
 from contextlib import closing
 
 from flask import Response, jsonify
@@ -89,35 +90,25 @@ def hands(path: BenchPath, body: HandsIn) -> Response:
 @api.post("/act", responses={200: BenchOut})
 def act(path: BenchPath, body: ActIn) -> Response:
     """Pull the rope, press the primer, let it run on, look at the plug, soap a joint."""
-    live = _live(path)
-    now = services().hall.clock()
-    if body.what == "pull":
-        live.pull(now)
-    elif body.what == "prime":
-        live.prime(now, body.seconds)
-    elif body.what == "run":
-        live.run(now, body.seconds)
-    elif body.what == "plug":
-        live.take_out_plug(now)
-    elif body.what == "film":
-        live.soap(now, body.joint)
-    elif body.what == "mend":
-        live.mend(now, body.joint)
-    elif body.what == "lock_up":
-        live.lock_up(now)
-    else:
-        with live.lock:
-            live.bench.engine.tripped = False
-            live.said = ""
+    live, now = _live(path), services().hall.clock()
+    acts: dict[str, Callable[[], object]] = {
+        "pull": lambda: live.pull(now),
+        "prime": lambda: live.prime(now, body.seconds),
+        "run": lambda: live.run(now, body.seconds),
+        "reset": lambda: live.reset(now),
+        "plug": lambda: live.take_out_plug(now),
+        "film": lambda: live.soap(now, body.joint),
+        "mend": lambda: live.mend(now, body.joint),
+        "lock_up": lambda: live.lock_up(now),
+    }
+    acts[body.what]()
     return _shown(live)
 
 
 @api.get("/sound.wav")
 def sound(path: BenchPath) -> Response:
     """Four seconds of what a microphone near the bench's exhaust hears."""
-    live = _live(path)
-    with live.lock:
-        heard = live.bench.sound(SOUND_S, SOUND_HZ)
+    heard = _live(path).hear(services().hall.clock(), SOUND_S, SOUND_HZ)
     buffer = io.BytesIO()
     with closing(wave.open(buffer, "wb")) as file:
         file.setnchannels(1)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from gentle_ember.core import jets as rules
+from gentle_ember.core.answers import METER_DIALS
 from gentle_ember.core.facts import facts_of, simulated
 from gentle_ember.core.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.lessons import NAMES as QUANTITIES
@@ -12,7 +13,8 @@ from gentle_ember.core.lessons import Shop
 from gentle_ember.core.load_test.bank import Bank
 from gentle_ember.core.load_test.plug import BY_KEY, CHART, LEAST_S
 from gentle_ember.core.load_test.records import LoadReading
-from gentle_ember.core.load_test.section import MOST_S, FuelLoadTest, RunJudged
+from gentle_ember.core.load_test.run import RunJudged
+from gentle_ember.core.load_test.section import MOST_S, FuelLoadTest
 from gentle_ember.core.load_test.watch import output_of
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.quantities import percent
@@ -38,7 +40,8 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
         "gas": one.plate.gas, "legs": one.plate.legs, "expected": figure(one.expected),
         "least": figure(one.least), "flow": figure(one.flow) if one.flow else None,
         "least_s": LEAST_S, "most_s": MOST_S, "bank": _bank(one, one.bank),
-        "runs": [_run(run) for run in one.runs], "holds": one.holds,
+        "runs": [_run(planned, one, run) for run in one.runs], "holds": one.holds,
+        "dials": [{"name": name, "m3": m3} for name, m3 in METER_DIALS],
         "screw": turns(locked.value) if locked else "",
         "jet": "" if in_it is None else f"{in_it:g}",
         "not_tight": list(planned.not_tight.get(str(one.fuel), ())) if one.plate.gas else [],
@@ -88,13 +91,21 @@ def _reading(run: RunJudged, key: str, one: LoadReading) -> Json:
     }  # fmt: skip
 
 
-def _run(one: RunJudged) -> Json:
+def _run(planned: Plan, test: FuelLoadTest, one: RunJudged) -> Json:
     record, advice, plug = one.record, one.advice, one.plug
+    jet, screw = one.again
     return {
         "key": one.key, "jet": f"{record.jet.value:g}" if record.jet else "",
         "turns": turns(record.turns.value) if record.turns else "",
         "time": figure(one.time), "seconds": one.seconds,
         "held": figure(one.held) if one.held else None,
+        "energy": figure(one.energy) if one.energy else None, "span_s": one.span_s,
+        "jet_ratio": one.jet_ratio,
+        "again": {"jet": f"{jet:g}" if jet else "", "turns": turns(screw) if screw else ""},
+        "keeps": [
+            {"path": path, "value": fact.model_dump(mode="json")}
+            for path, fact in one.keeps(planned.job, test.key).items()
+        ],
         "lam": f"{one.lam:.2f}" if one.lam else "", "opened": one.opened,
         "simulated": one.simulated, "counts": one.counts, "settled": one.settled,
         "readings": [_reading(one, key, reading) for key, reading in one.readings],

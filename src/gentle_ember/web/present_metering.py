@@ -11,7 +11,13 @@ from gentle_ember.core.fuels import LETTERS
 from gentle_ember.core.metering.reading import Signal
 from gentle_ember.core.metering.words import CANNOT, CHECKS, HOW, NEXT
 from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.metering import KINDS_OF, GasMetering, signal_fact
+from gentle_ember.core.sections.metering import (
+    KINDS_OF,
+    GasMetering,
+    look_state,
+    looked_before,
+    signal_fact,
+)
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.protocol import CHANNELS, Reading
 from gentle_ember.units.display import show_value
@@ -113,8 +119,10 @@ def _curve(one: GasMetering) -> Json | None:
 
 def _look(one: GasMetering, key: str) -> Json:
     seen = one.record.checks.get(key)
+    before = looked_before(one.record, key)
     return {
-        "key": key, "text": CHECKS[key], "state": seen.state if seen else "",
+        "key": key, "text": CHECKS[key], "state": look_state(one.record, key),
+        "before": "" if before is None else f"{before:.2f}",
         "by": seen.by if seen else "", "note": seen.note if seen else "",
         "simulated": bool(seen and seen.origin is Origin.SIMULATED),
     }  # fmt: skip

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from gentle_ember.core.facts import Key
+from gentle_ember.core.facts import Fact, Key
 from gentle_ember.core.load_test.records import LoadReading
 from gentle_ember.web.schemas import FigureOut, Request
 from gentle_ember.web.schemas_path import BothOut
@@ -91,6 +91,27 @@ class AdviceRunOut(BaseModel):
     stop: bool
 
 
+class AgainOut(BaseModel):
+    """What the run after this one begins with; empty where it has none."""
+
+    jet: str
+    turns: str
+
+
+class KeepsOut(BaseModel):
+    """A fact that a kept run makes, and where."""
+
+    path: str
+    value: Fact
+
+
+class DialOut(BaseModel):
+    """A test dial of a gas meter: what one turn passes [m³]."""
+
+    name: str
+    m3: float
+
+
 class LoadRunOut(BaseModel):
     """One run under load."""
 
@@ -100,6 +121,13 @@ class LoadRunOut(BaseModel):
     time: FigureOut
     seconds: float
     held: FigureOut | None
+    energy: FigureOut | None
+    """Delivered from the first reading to the last."""
+    span_s: float
+    jet_ratio: float
+    """Bore of the jet in it over that of the one it was made with."""
+    again: AgainOut
+    keeps: list[KeepsOut]
     lam: str
     opened: bool
     simulated: bool
@@ -131,6 +159,7 @@ class LoadTestOut(BaseModel):
     bank: BankOut
     runs: list[LoadRunOut]
     holds: bool
+    dials: list[DialOut]
     screw: str
     """Where the load screw is locked, as typed into a new run; empty where there is none."""
     jet: str

@@ -59,6 +59,8 @@ class LookOut(BaseModel):
     key: str
     text: str
     state: Literal["", "good", "bad"]
+    before: str
+    """Where the screw was when it was looked at, if it was turned since [turns]; else empty."""
     by: str
     note: str
     simulated: bool

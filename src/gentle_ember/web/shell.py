@@ -37,8 +37,8 @@ def policy(hashes: list[str]) -> str:
     return (
         f"default-src 'none'; script-src {scripts}; style-src 'self'; "
         f"style-src-attr 'unsafe-hashes' {ANNOUNCER_STYLE}; img-src 'self' data: blob:; "
-        "font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; "
-        "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+        "font-src 'self'; media-src 'self'; connect-src 'self'; manifest-src 'self'; "
+        "worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     )
 
 

@@ -1051,6 +1051,16 @@ export interface components {
             what: "" | "keep" | "screw_out" | "screw_in" | "jet_up" | "jet_down" | "put_right";
         };
         /**
+         * AgainOut
+         * @description What the run after this one begins with; empty where it has none.
+         */
+        AgainOut: {
+            /** Jet */
+            jet: string;
+            /** Turns */
+            turns: string;
+        };
+        /**
          * AmountOut
          * @description A number that belongs to a trouble.
          */
@@ -2147,6 +2157,16 @@ export interface components {
              * @default 298.15
              */
             temperature_k: number;
+        };
+        /**
+         * DialOut
+         * @description A test dial of a gas meter: what one turn passes [m³].
+         */
+        DialOut: {
+            /** M3 */
+            m3: number;
+            /** Name */
+            name: string;
         };
         /**
          * DistanceOut
@@ -3789,6 +3809,15 @@ export interface components {
             verdict_name: string;
         };
         /**
+         * KeepsOut
+         * @description A fact that a kept run makes, and where.
+         */
+        KeepsOut: {
+            /** Path */
+            path: string;
+            value: components["schemas"]["Fact"];
+        };
+        /**
          * KindOut
          * @description A kind's units in both systems and a sample to type.
          */
@@ -4136,15 +4165,21 @@ export interface components {
          */
         LoadRunOut: {
             advice: components["schemas"]["AdviceRunOut"];
+            again: components["schemas"]["AgainOut"];
             /** Counts */
             counts: boolean;
             /** Decided */
             decided: string;
             /** Decided By */
             decided_by: string;
+            energy: components["schemas"]["FigureOut"] | null;
             held: components["schemas"]["FigureOut"] | null;
             /** Jet */
             jet: string;
+            /** Jet Ratio */
+            jet_ratio: number;
+            /** Keeps */
+            keeps: components["schemas"]["KeepsOut"][];
             /** Key */
             key: string;
             /** Lam */
@@ -4164,6 +4199,8 @@ export interface components {
             settled: boolean;
             /** Simulated */
             simulated: boolean;
+            /** Span S */
+            span_s: number;
             time: components["schemas"]["FigureOut"];
             /** Turns */
             turns: string;
@@ -4199,6 +4236,8 @@ export interface components {
          */
         LoadTestOut: {
             bank: components["schemas"]["BankOut"];
+            /** Dials */
+            dials: components["schemas"]["DialOut"][];
             expected: components["schemas"]["FigureOut"];
             flow: components["schemas"]["FigureOut"] | null;
             /** Fuel */
@@ -4296,6 +4335,8 @@ export interface components {
          * @description Something to be looked at after the setting.
          */
         LookOut: {
+            /** Before */
+            before: string;
             /** By */
             by: string;
             /** Key */
@@ -7086,6 +7127,11 @@ export interface components {
          * @description Something looked at after the setting: no load, eco, a load step, idle, the locked nut.
          */
         Tried: {
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
             /**
              * By
              * @default

@@ -1,16 +1,16 @@
 import { getContext, setContext, untrack } from 'svelte';
-import { api, ask, Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
+import { Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
 import { prefs } from '$lib/prefs.svelte';
 import { Earlier } from './earlier.svelte';
 import { alreadySo, shelf, type Conflict, type Write } from './kept';
 import { at } from './path';
 import { Drafts, Outbox, writeKey, type Draft } from './outbox';
 import { Previews } from './previews.svelte';
+import { Seen } from './seen';
 import { Stream } from './stream';
-import { sendFile } from './upload';
+import { fetchJob, sendWrite } from './wire';
 
 const SAVE_MS = 900;
-const REMEMBER_MS = 250;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 
 export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
@@ -34,7 +34,7 @@ export class JobSession {
   private readonly kept: Drafts;
   private readonly before = new Earlier();
   private readonly previews = new Previews(
-    (changes) => this.send({ ...this.write(changes), preview: true }),
+    (changes) => sendWrite(this.id, { ...this.write(changes), preview: true }, this.views),
     () => this.busy
   );
   private busy = false;
@@ -43,8 +43,7 @@ export class JobSession {
   private retryTimer: ReturnType<typeof setTimeout> | undefined;
   /** What other devices write on this job. */
   readonly stream: Stream;
-  private rememberTimer: ReturnType<typeof setTimeout> | undefined;
-  private unkept: Snapshot | undefined;
+  private readonly seen = new Seen();
   /** Writes that waited for the server: refused, they come too late for the field they came from. */
   private late = new Set<string>();
   /** The revision each draft was begun on: what others write meanwhile must not slip under it. */
@@ -83,8 +82,7 @@ export class JobSession {
 
   private async fetch(): Promise<void> {
     try {
-      const params = { path: { job_id: this.id }, query: { views: this.views } };
-      const found = await ask(api.GET('/api/jobs/{job_id}', { params }));
+      const found = await fetchJob(this.id, this.views);
       if (!this.settled || found.revision >= this.settled.revision) this.take(found);
       this.failures = 0;
       if (this.saving === 'unreached') this.settle();
@@ -101,16 +99,12 @@ export class JobSession {
   private take(found: Snapshot): void {
     this.settled = found;
     this.failures = 0;
-    this.unkept = found;
-    clearTimeout(this.rememberTimer);
-    this.rememberTimer = setTimeout(() => this.remember(), REMEMBER_MS);
+    this.seen.take(found);
   }
 
-  /** Keep the job as last seen in this browser; at once when the page goes away. */
+  /** The page may be going away: what it saw last is kept now. */
   remember(): void {
-    clearTimeout(this.rememberTimer);
-    if (this.unkept) void shelf.remember(this.unkept);
-    this.unkept = undefined;
+    this.seen.keep();
   }
 
   /** Without the server: the job as this browser saw it last, sections of other pages along. */
@@ -274,24 +268,6 @@ export class JobSession {
     void this.flush();
   }
 
-  private async send(write: Write & { preview?: boolean }): Promise<Snapshot> {
-    const params = { path: { job_id: this.id } };
-    if (write.photo) {
-      const { file, name, subject } = write.photo;
-      return sendFile(this.id, write.key, file, name, subject, this.views);
-    }
-    // What stands below the fold follows when a change rests, so that a drag stays light.
-    const views = write.preview ? this.views.replace(/,?sizes/, '') : this.views;
-    const common = { key: write.key, who: prefs.who, views };
-    if (write.kind === 'undo')
-      return ask(api.POST('/api/jobs/{job_id}/undo', { params, body: common }));
-    if (write.kind === 'redo')
-      return ask(api.POST('/api/jobs/{job_id}/redo', { params, body: common }));
-    const { changes, base, system, preview = false } = write;
-    const body = { ...common, changes: changes as never, base, system, preview };
-    return ask(api.PATCH('/api/jobs/{job_id}', { params, body }));
-  }
-
   /** Send what waits, one write after another, each exactly once. */
   async flush(): Promise<void> {
     if (this.busy) return;
@@ -301,7 +277,7 @@ export class JobSession {
     for (let write = this.outbox.writes[0]; write; write = this.outbox.writes[0]) {
       this.saving = 'saving';
       try {
-        const found = await this.send(write);
+        const found = await sendWrite(this.id, write, this.views);
         this.accept(write, found);
       } catch (error) {
         if (!(error instanceof Refusal)) throw error;

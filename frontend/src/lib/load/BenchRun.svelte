@@ -9,10 +9,8 @@
     test: LoadTest;
     run: LoadRun | undefined;
     bench: BenchLive;
-    /** The jet it was built with, that others are counted against. */
-    stock: number;
   }
-  let { test, run, bench, stock }: Props = $props();
+  let { test, run, bench }: Props = $props();
   const job = useJob();
   const ON_PAGE: Record<string, string> = { lambda: 'lam' };
   const TAKEN = [
@@ -33,7 +31,7 @@
   let zero = $state<{ run: string; at: number }>();
 
   // What the run says is in it goes into the bench, too.
-  let jet = $derived(test.gas || !run?.jet || !stock ? 1 : Number(run.jet) / stock);
+  let jet = $derived(run?.jet_ratio ?? 1);
   let turns = $derived(test.gas && run?.turns ? Number(run.turns) : undefined);
   let up = $derived(bench.now !== undefined);
   $effect(() => {

@@ -20,8 +20,6 @@
       : ['keep', 'jet_up', 'jet_down', 'put_right']
   );
   let advice = $derived(run.advice);
-  let site = $derived(job().settled?.job.site ?? 's1');
-  let elevation = $derived(job().settled?.job.sites[site]?.elevation);
   let origin = $derived<'simulated' | 'measured'>(run.simulated ? 'simulated' : 'measured');
 
   function text(what: What): string {
@@ -35,37 +33,24 @@
   function decide(what: What) {
     const reason = what === advice.what ? advice.reasons.join(' ') : run.reason;
     const changes: Change[] = [{ path: `${at}.decided`, value: { what, reason, ...signed() } }];
-    if (what === 'keep') changes.push(...kept());
+    // What a kept run makes of the set, the core says; who turned the screw is said here.
+    if (what === 'keep')
+      for (const one of run.keeps) {
+        changes.push(one);
+        if (one.path.endsWith('.locked'))
+          changes.push(
+            { path: `${one.path}_by`, value: signed().by },
+            { path: `${one.path}_on`, value: signed().on }
+          );
+      }
     job().setAll(changes);
-  }
-
-  /** What stays in it is a fact of the set; on the simulated bench it is none. */
-  function kept(): Change[] {
-    if (run.simulated) return [];
-    if (run.jet && elevation)
-      return [
-        { path: 'set.carburetor.jets.fitted.number', typed: run.jet, origin: 'measured' },
-        {
-          path: 'set.carburetor.jets.fitted_for',
-          value: { ...elevation, origin: elevation.origin }
-        }
-      ];
-    if (run.turns && test.screw && run.turns !== test.screw)
-      return [
-        { path: `metering.${test.key}.locked`, typed: run.turns, origin: 'measured' },
-        { path: `metering.${test.key}.locked_by`, value: signed().by },
-        { path: `metering.${test.key}.locked_on`, value: signed().on }
-      ];
-    return [];
   }
 
   function again() {
     const key = freshKey('r');
     const path = `load_tests.${test.key}.runs.${key}`;
     begun(key);
-    const changed = run.decided === advice.what;
-    const jet = (changed && advice.jet) || run.jet;
-    const turns = (changed && advice.turns) || run.turns;
+    const { jet, turns } = run.again;
     job().setAll([
       { path, value: { plug: { before: 'new' } } },
       ...(jet ? [{ path: `${path}.jet`, typed: jet, origin }] : []),

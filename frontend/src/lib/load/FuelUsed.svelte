@@ -20,12 +20,9 @@
       ? job().settled?.job.set.weigh_ins[key] !== undefined
       : job().settled?.job.set.clocked[key] !== undefined
   );
-  /** Energy by the readings: the load held for as long as they reach. */
-  let energy = $derived.by(() => {
-    const kept = job().settled?.job.load_tests[test.key]?.runs?.[run.key]?.readings ?? {};
-    const times = Object.values(kept).flatMap((one) => (one.after ? [one.after.value] : []));
-    const seconds = Math.max(0, ...times) - Math.min(Infinity, ...times);
-    return run.held && seconds > 300 ? { joule: run.held.value * seconds, seconds } : undefined;
+  const fact = (path: string, value: number) => ({
+    path,
+    value: { value, origin: 'measured', typed: '' }
   });
 
   function begin() {
@@ -34,33 +31,14 @@
     if (weighed) {
       job().setAll([
         { path: weighIn, value: { fuel: test.fuel } },
-        ...(energy
-          ? [
-              {
-                path: `${weighIn}.energy`,
-                typed: `${(energy.joule / 3.6e6).toFixed(3)} kWh`,
-                origin: 'measured' as const
-              },
-              {
-                path: `${weighIn}.duration`,
-                typed: `${(energy.seconds / 60).toFixed(1)} min`,
-                origin: 'measured' as const
-              }
-            ]
+        ...(run.energy
+          ? [fact(`${weighIn}.energy`, run.energy.value), fact(`${weighIn}.duration`, run.span_s)]
           : [])
       ]);
     } else {
       job().setAll([
         { path: clocked, value: { fuel: test.fuel } },
-        ...(run.held
-          ? [
-              {
-                path: `${clocked}.load`,
-                typed: `${run.held.value.toFixed(0)} W`,
-                origin: 'measured' as const
-              }
-            ]
-          : [])
+        ...(run.held ? [fact(`${clocked}.load`, run.held.value)] : [])
       ]);
     }
   }
@@ -83,7 +61,7 @@
       <QuantityField path={`${weighIn}.duration`} label="Time between" />
     </div>
   {:else}
-    <MeterTaps path={clocked} />
+    <MeterTaps path={clocked} dials={test.dials} />
     <div class="fields">
       <QuantityField path={`${clocked}.flow`} label="Gas by the meter" />
       <QuantityField path={`${clocked}.load`} label="Load meanwhile" />

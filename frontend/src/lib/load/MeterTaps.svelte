@@ -6,19 +6,12 @@
   interface Props {
     /** Where the flow is kept. */
     path: string;
+    /** Test dials there are. */
+    dials: { name: string; m3: number }[];
   }
-  let { path }: Props = $props();
+  let { path, dials }: Props = $props();
   const id = $props.id();
   const job = useJob();
-  const CUBIC_FOOT = 0.0283168466;
-  const DIALS = [
-    ['half a cubic foot', 0.5 * CUBIC_FOOT],
-    ['1 ft³', CUBIC_FOOT],
-    ['2 ft³', 2 * CUBIC_FOOT],
-    ['5 ft³', 5 * CUBIC_FOOT],
-    ['10 L', 0.01],
-    ['100 L', 0.1]
-  ] as const;
   let dial = $state(2);
   let taps = $state<number[]>([]);
   let trouble = $state('');
@@ -31,7 +24,7 @@
     if (turns < 1) return;
     trouble = '';
     try {
-      const body = { dial_m3: DIALS[dial]?.[1] ?? CUBIC_FOOT, turns, seconds_s: seconds };
+      const body = { dial_m3: dials[dial]?.m3 ?? 0, turns, seconds_s: seconds };
       const figures = await ask(
         api.POST('/api/quick/{name}', { params: { path: { name: 'meter-clock' } }, body })
       );
@@ -53,7 +46,7 @@
 <div class="taps">
   <label for={id}>Test dial, one turn</label>
   <select {id} class="select select-sm" bind:value={dial} onchange={() => (taps = [])}>
-    {#each DIALS as [name], i (name)}<option value={i}>{name}</option>{/each}
+    {#each dials as one, i (one.name)}<option value={i}>{one.name}</option>{/each}
   </select>
   <button class="btn" onclick={tap}
     >{taps.length ? 'Past the same mark' : 'Tap as it passes a mark'}</button

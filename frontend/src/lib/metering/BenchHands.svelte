@@ -3,6 +3,7 @@
   import { prefs } from '$lib/prefs.svelte';
   import { scaled, useReference } from '$lib/reference';
   import type { BenchLive } from './bench.svelte';
+  import BenchFrame from './BenchFrame.svelte';
   import Strip from './Strip.svelte';
 
   interface Props {
@@ -16,6 +17,7 @@
   let seed = $state(1);
   let press = $state(2);
   let turns = $derived(now?.hands.turns ?? 0);
+  let most = $derived(now?.most_turns ?? 0);
   let right = $derived(now?.hands.right_turns ?? turns);
   let load = $derived(now?.hands.load_w ?? 0);
   let loadShown = $derived(
@@ -33,74 +35,76 @@
   }
 </script>
 
-<section aria-label="Simulated bench">
-  <header>
-    <h2>Simulated bench</h2>
-    <p class="quiet">
-      {#if now}
-        Practice, and what the readings should look like. Nothing of it proves the machine.
-      {:else}
-        Without a machine at hand: an engine like this one, with its own secrets.
-      {/if}
-    </p>
-    <button class="btn btn-sm" onclick={setUp} disabled={bench.busy}
-      >{now ? 'Another engine' : 'Set up the bench'}</button
-    >
-  </header>
+{#snippet tick(text: string, on: boolean | null | undefined, set: (on: boolean) => void)}
+  <label class="tick"
+    ><input
+      class="checkbox checkbox-sm"
+      type="checkbox"
+      checked={on ?? false}
+      onchange={(event) => set(event.currentTarget.checked)}
+    />{text}</label
+  >
+{/snippet}
+{#snippet slide(
+  key: string,
+  text: string,
+  unit: string,
+  shown: string | number,
+  value: number,
+  most: number,
+  step: number,
+  set: (value: number) => void
+)}
+  <label for={`${id}-${key}`}>{text} <b class="num">{shown}</b> {unit}</label>
+  <input
+    id={`${id}-${key}`}
+    class="range range-xs"
+    type="range"
+    min="0"
+    max={most}
+    {step}
+    {value}
+    oninput={(event) => set(Number(event.currentTarget.value))}
+  />
+{/snippet}
+
+<BenchFrame
+  {bench}
+  label="Simulated bench"
+  before="Without a machine at hand: an engine like this one, with its own secrets."
+  during="Practice, and what the readings should look like. Nothing of it proves the machine."
+  first="Set up the bench"
+  another="Another engine"
+  {setUp}
+>
   {#if now}
     <div class="hands">
       {#if bench.gas}
-        <label class="tick"
-          ><input
-            class="checkbox checkbox-sm"
-            type="checkbox"
-            checked={now.hands.gas_open}
-            onchange={(e) => bench.hands({ gas_open: e.currentTarget.checked })}
-          />gas open</label
-        >
+        {@render tick('gas open', now.hands.gas_open, (gas_open) => bench.hands({ gas_open }))}
       {/if}
-      <label class="tick"
-        ><input
-          class="checkbox checkbox-sm"
-          type="checkbox"
-          checked={now.hands.gasoline_open}
-          onchange={(e) => bench.hands({ gasoline_open: e.currentTarget.checked })}
-        />gasoline open</label
-      >
-      <label class="tick"
-        ><input
-          class="checkbox checkbox-sm"
-          type="checkbox"
-          checked={(now.hands.choke ?? 0) > 0.5}
-          onchange={(e) => bench.hands({ choke: e.currentTarget.checked ? 1 : 0 })}
-        />choke shut</label
-      >
+      {@render tick('gasoline open', now.hands.gasoline_open, (gasoline_open) =>
+        bench.hands({ gasoline_open })
+      )}
+      {@render tick('choke shut', (now.hands.choke ?? 0) > 0.5, (shut) =>
+        bench.hands({ choke: shut ? 1 : 0 })
+      )}
       {#if now.inverter}
-        <label class="tick"
-          ><input
-            class="checkbox checkbox-sm"
-            type="checkbox"
-            checked={now.hands.eco}
-            onchange={(e) => bench.hands({ eco: e.currentTarget.checked })}
-          />eco</label
-        >
+        {@render tick('eco', now.hands.eco, (eco) => bench.hands({ eco }))}
       {/if}
-      <label class="tick"
-        ><input
-          class="checkbox checkbox-sm"
-          type="checkbox"
-          checked={now.hands.switch_on}
-          onchange={(e) => bench.hands({ switch_on: e.currentTarget.checked })}
-        />stop switch at run</label
-      >
-      {#if bench.gas}<span class="press">
+      {@render tick('stop switch at run', now.hands.switch_on, (switch_on) =>
+        bench.hands({ switch_on })
+      )}
+      {#if bench.gas}
+        <span class="press">
           <button class="btn btn-sm" onclick={() => bench.act('prime', press)}>Press primer</button>
           <label for={`${id}-p`}>for</label>
           <select id={`${id}-p`} class="select select-sm" bind:value={press}>
-            {#each [1, 2, 3, 5, 10] as seconds (seconds)}<option value={seconds}>{seconds} s</option
-              >{/each}
+            {#each [1, 2, 3, 5, 10] as seconds (seconds)}
+              <option value={seconds}>{seconds} s</option>
+            {/each}
           </select>
-        </span>{/if}
+        </span>
+      {/if}
       <button
         class="btn btn-sm"
         class:btn-primary={!now.running}
@@ -113,94 +117,55 @@
     </div>
     <div class="sliders">
       {#if bench.gas}
-        <label for={`${id}-t`}>Load screw <b class="num">{turns.toFixed(2)}</b> turns</label>
-        <input
-          id={`${id}-t`}
-          class="range range-xs"
-          type="range"
-          min="0"
-          max={now.most_turns}
-          step="0.05"
-          value={turns}
-          oninput={(e) => bench.hands({ turns: Number(e.currentTarget.value) })}
-        />
+        {@render slide('t', 'Load screw', 'turns', turns.toFixed(2), turns, most, 0.05, (turns) =>
+          bench.hands({ turns })
+        )}
+        {#if now.barrels > 1}
+          {@render slide(
+            'r',
+            'Right screw',
+            'turns',
+            right.toFixed(2),
+            right,
+            most,
+            0.05,
+            (right_turns) => bench.hands({ right_turns })
+          )}
+        {/if}
       {/if}
-      {#if bench.gas && now.barrels > 1}
-        <label for={`${id}-r`}>Right screw <b class="num">{right.toFixed(2)}</b> turns</label>
-        <input
-          id={`${id}-r`}
-          class="range range-xs"
-          type="range"
-          min="0"
-          max={now.most_turns}
-          step="0.05"
-          value={right}
-          oninput={(e) => bench.hands({ right_turns: Number(e.currentTarget.value) })}
-        />
-      {/if}
-      <label for={`${id}-l`}>Load <b class="num">{loadShown}</b> W</label>
-      <input
-        id={`${id}-l`}
-        class="range range-xs"
-        type="range"
-        min="0"
-        max={now.limit_w}
-        step="50"
-        value={load}
-        oninput={(e) => bench.hands({ load_w: Number(e.currentTarget.value) })}
-      />
+      {@render slide('l', 'Load', 'W', loadShown, load, now.limit_w, 50, (load_w) =>
+        bench.hands({ load_w })
+      )}
     </div>
     <p class="state" role="status" data-runs={now.running}>
       <b class="simulated">simulated</b>
       <b>{now.tripped ? 'Overload: output off.' : now.running ? 'Runs.' : 'Stands.'}</b>
       {bench.trouble || now.said}
     </p>
-    {#if bench.gas && now.gauges.length}
-      <p class="gauge">
+    <div class="row">
+      {#if bench.gas && now.gauges.length}
         <label for={`${id}-g`}>Manometer</label>
         <select
           id={`${id}-g`}
           class="select select-sm"
           value={now.hands.gauge}
-          onchange={(e) => bench.hands({ gauge: e.currentTarget.value })}
+          onchange={(event) => bench.hands({ gauge: event.currentTarget.value })}
         >
           <option value="">put away</option>
           {#each now.gauges as one (one.key)}<option value={one.key}>{one.title}</option>{/each}
         </select>
-      </p>
-    {/if}
-    {#if now.running}
-      <p class="gauge">
+      {/if}
+      {#if now.running}
+        <button class="btn btn-sm" onclick={() => new Audio(bench.sound()).play()}>Hear it</button>
         <a class="btn btn-sm" href={bench.sound()} download="bench.wav">Save its sound</a>
         <a class="link" href="/quick/rpm-from-sound">Speed by sound</a>
-      </p>
-    {/if}
+      {/if}
+    </div>
     <Strip {bench} />
-  {:else if bench.trouble}<p class="wrong" role="alert">{bench.trouble}</p>{/if}
-</section>
+  {/if}
+</BenchFrame>
 
 <style>
-  section {
-    border-top: 2px dashed var(--color-error);
-    padding-top: 0.5rem;
-    margin-top: 0.8rem;
-    display: grid;
-    gap: 0.5rem;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 0.8rem;
-    align-items: baseline;
-  }
-  header p {
-    flex: 1;
-    min-width: 14rem;
-    font-size: 0.9rem;
-  }
-  h2 {
-    font-weight: 700;
-  }
   .hands {
     display: flex;
     flex-wrap: wrap;
@@ -226,24 +191,21 @@
   .range {
     width: 100%;
   }
-  .gauge {
+  .row {
     display: flex;
-    gap: 0.6rem;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.6rem;
     align-items: center;
   }
   .link {
     text-decoration: underline;
     color: var(--muted);
   }
-  .gauge select {
+  .row select {
     width: 22rem;
     max-width: 100%;
   }
   .simulated {
     color: var(--color-error);
-  }
-  .wrong {
-    color: var(--color-error);
-    font-weight: 600;
   }
 </style>

@@ -20,6 +20,7 @@
     job().set(`${at}.checks.${key}`, {
       state: was === state ? '' : state,
       ...signed(),
+      at: gas.locked_turns,
       // Seen on the simulated bench, it says nothing of the machine.
       origin: gas.simulated ? 'simulated' : 'measured'
     });
@@ -48,6 +49,10 @@
       <li data-look={one.key}>
         <span>{one.text}</span>
         {#if one.state && one.simulated}<b class="simulated">simulated</b>
+        {:else if one.before}
+          <span class="quiet" data-before={one.before}
+            >{one.by}, at <b class="num">{one.before}</b> turns: look anew</span
+          >
         {:else}<span class="by quiet">{one.state ? one.by : ''}</span>{/if}
         <span class="acts" role="group" aria-label={one.text}>
           {#each STATES as [state, text] (state)}

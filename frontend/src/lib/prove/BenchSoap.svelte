@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import type { components } from '$lib/api/schema';
   import { useJob } from '$lib/job/session.svelte';
+  import BenchFrame from '$lib/metering/BenchFrame.svelte';
   import { BenchLive } from '$lib/metering/bench.svelte';
 
   type GasProof = components['schemas']['GasProofOut'];
@@ -56,88 +57,71 @@
   }
 </script>
 
-<section aria-label={`Simulated bench, ${gas.name}`} data-bench-soap={film}>
-  <header>
-    <h3>Simulated bench</h3>
-    <p class="quiet">
-      {bench.now
-        ? 'Practice: what is soaped here proves nothing of the machine.'
-        : 'A train like this one, one joint of it perhaps not tight.'}
-    </p>
-    <button class="btn btn-sm" onclick={setUp} disabled={bench.busy}
-      >{bench.now ? 'Another train' : 'Practise on the bench'}</button
-    >
-  </header>
+<BenchFrame
+  {bench}
+  label={`Simulated bench, ${gas.name}`}
+  before="A train like this one, one joint of it perhaps not tight."
+  during="Practice: what is soaped here proves nothing of the machine."
+  first="Practise on the bench"
+  another="Another train"
+  {setUp}
+>
   {#if bench.now && joint}
-    <div class="row">
-      <label
-        ><input
-          class="checkbox checkbox-sm"
-          type="checkbox"
-          checked={bench.now.hands.gas_open}
-          onchange={(event) => bench.hands({ gas_open: event.currentTarget.checked })}
-        />source open</label
-      >
-      <label for={`${id}-j`} class="sr">Joint</label>
-      <select id={`${id}-j`} class="select select-sm" bind:value={at}>
-        {#each joints as one, i (one.key)}
-          <option value={i}>{one.title}{tried[one.key] ? `: ${tried[one.key]}` : ''}</option>
-        {/each}
-      </select>
-      <button class="btn btn-sm btn-primary" onclick={soap} disabled={bench.busy}>Soap it</button>
-      <button class="btn btn-sm" onclick={mend} disabled={bench.busy}>Make it anew</button>
-      <button
-        class="btn btn-sm"
-        disabled={at >= joints.length - 1}
-        onclick={() => {
-          at += 1;
-          soaped = '';
-        }}>Next joint</button
-      >
-      <button class="btn btn-sm" onclick={() => bench.act('lock_up')}>Lock-up</button>
-    </div>
-    <div class="seen" role="status">
-      <svg viewBox="0 0 120 44" width="120" height="44" aria-hidden="true">
-        <path d="M0 16h46v-4h8v4h12v-4h8v4h46v12H74v4h-8v-4H54v4h-8v-4H0Z" class="pipe" />
-        {#if film}<ellipse cx="60" cy="22" rx="16" ry="14" class="film" />{/if}
-        {#if film === 'bubbles'}
-          {#each [[50, 10], [60, 7], [70, 12]] as [x, y] (x)}
-            <circle cx={x} cy={y} r="3" class="bubble" />
+    <div data-bench-soap={film}>
+      <div class="row">
+        <label
+          ><input
+            class="checkbox checkbox-sm"
+            type="checkbox"
+            checked={bench.now.hands.gas_open}
+            onchange={(event) => bench.hands({ gas_open: event.currentTarget.checked })}
+          />source open</label
+        >
+        <label for={`${id}-j`} class="sr">Joint</label>
+        <select id={`${id}-j`} class="select select-sm" bind:value={at}>
+          {#each joints as one, i (one.key)}
+            <option value={i}>{one.title}{tried[one.key] ? `: ${tried[one.key]}` : ''}</option>
           {/each}
-        {:else if film === 'foam'}
-          {#each [[46, 8], [52, 4], [59, 7], [66, 3], [72, 8], [50, 13], [69, 13], [60, 12]] as [x, y] (`${x}${y}`)}
-            <circle cx={x} cy={y} r="4.4" class="bubble" />
-          {/each}
-        {/if}
-      </svg>
-      <p>
-        <b class="simulated">simulated</b>
-        {bench.trouble || WORDS[film] || bench.now.said || 'Soap on, then watch it half a minute.'}
-      </p>
+        </select>
+        <button class="btn btn-sm btn-primary" onclick={soap} disabled={bench.busy}>Soap it</button>
+        <button class="btn btn-sm" onclick={mend} disabled={bench.busy}>Make it anew</button>
+        <button
+          class="btn btn-sm"
+          disabled={at >= joints.length - 1}
+          onclick={() => {
+            at += 1;
+            soaped = '';
+          }}>Next joint</button
+        >
+        <button class="btn btn-sm" onclick={() => bench.act('lock_up')}>Lock-up</button>
+      </div>
+      <div class="seen" role="status">
+        <svg viewBox="0 0 120 44" width="120" height="44" aria-hidden="true">
+          <path d="M0 16h46v-4h8v4h12v-4h8v4h46v12H74v4h-8v-4H54v4h-8v-4H0Z" class="pipe" />
+          {#if film}<ellipse cx="60" cy="22" rx="16" ry="14" class="film" />{/if}
+          {#if film === 'bubbles'}
+            {#each [[50, 10], [60, 7], [70, 12]] as [x, y] (x)}
+              <circle cx={x} cy={y} r="3" class="bubble" />
+            {/each}
+          {:else if film === 'foam'}
+            {#each [[46, 8], [52, 4], [59, 7], [66, 3], [72, 8], [50, 13], [69, 13], [60, 12]] as [x, y] (`${x}${y}`)}
+              <circle cx={x} cy={y} r="4.4" class="bubble" />
+            {/each}
+          {/if}
+        </svg>
+        <p>
+          <b class="simulated">simulated</b>
+          {bench.trouble ||
+            WORDS[film] ||
+            bench.now.said ||
+            'Soap on, then watch it half a minute.'}
+        </p>
+      </div>
     </div>
-  {:else if bench.trouble}<p class="wrong" role="alert">{bench.trouble}</p>{/if}
-</section>
+  {/if}
+</BenchFrame>
 
 <style>
-  section {
-    border-top: 2px dashed var(--color-error);
-    padding-top: 0.4rem;
-    margin-top: 0.8rem;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 0.8rem;
-    align-items: baseline;
-  }
-  header p {
-    flex: 1;
-    min-width: 14rem;
-    font-size: 0.9rem;
-  }
-  h3 {
-    font-weight: 700;
-  }
   .row {
     display: flex;
     flex-wrap: wrap;
@@ -175,8 +159,7 @@
     fill: var(--color-base-100);
     stroke: var(--color-info);
   }
-  .simulated,
-  .wrong {
+  .simulated {
     color: var(--color-error);
   }
 </style>

@@ -2,23 +2,22 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Caution, Severity
-from gentle_ember.core.facts import facts_of, simulated
-from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Rounding, exact
+from gentle_ember.core.facts import facts_of
+from gentle_ember.core.figure import Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import ApplianceKind, Job
 from gentle_ember.core.load_test.bank import LEAST, Bank, Load, plan_bank
-from gentle_ember.core.load_test.decide import Advice, Evidence, advise, middle
-from gentle_ember.core.load_test.plug import LEAST_S, PlugRead, read_plug
-from gentle_ember.core.load_test.records import LoadReading, LoadTest, Run
-from gentle_ember.core.load_test.watch import OPEN, Nameplate, Remark, at_load, output_of, remarks
+from gentle_ember.core.load_test.plug import LEAST_S
+from gentle_ember.core.load_test.records import LoadTest, Run
+from gentle_ember.core.load_test.run import RunJudged
+from gentle_ember.core.load_test.watch import Nameplate
 from gentle_ember.core.part import PartClass
 from gentle_ember.core.readiness import TO_DO, Item
 from gentle_ember.core.sections.given import Machine, legs_of, machine
@@ -29,142 +28,6 @@ LEAST_LOAD = Method(
     "load-test-least", "Least load of a test", f"{LEAST:.2f} × this fuel's output here",
     "a load test counts only near what the set gives on this fuel", "load-test",
 )  # fmt: skip
-AT_LOAD = Method(
-    "load-test-time", "Time at load", "Σ time between readings that both show the load",
-    "ten minutes between two readings at most; nobody looked for longer", "load-test",
-)  # fmt: skip
-HELD = Method(
-    "load-test-held", "Output held", "mean of the readings at load",
-    "power meter, or volts × amps of each leg (resistive loads)", "load-test",
-)  # fmt: skip
-
-
-@dataclass(frozen=True)
-class RunJudged:
-    """One run judged: time at load, what was held, what stands out, the plug, what to do next."""
-
-    key: str
-    record: Run
-    least_w: float
-    plate: Nameplate
-    expected: Figure
-    at_hand: tuple[float, ...]
-    bore: bool
-
-    @cached_property
-    def readings(self) -> list[tuple[str, LoadReading]]:
-        """Readings in the order of their times."""
-        return sorted(
-            self.record.readings.items(),
-            key=lambda one: one[1].after.value if one[1].after else 0.0,
-        )
-
-    @cached_property
-    def seconds(self) -> float:
-        """Time at a load that counts [s]."""
-        return at_load([one for _, one in self.readings], self.least_w)
-
-    @cached_property
-    def time(self) -> Figure:
-        """The same as it is shown."""
-        rows = tuple(
-            Input(f"at {one.after.value / 60:.0f} min", watts, "power")
-            for _, one in self.readings
-            if one.after is not None and (watts := output_of(one)) is not None
-        )
-        return Figure(
-            f"load.{self.key}.time", "at load", self.seconds, "minutes", AT_LOAD,
-            exact(self.seconds), (Input("counts from", self.least_w, "power"), *rows),
-            rounding=Rounding.DOWN,
-        )  # fmt: skip
-
-    @cached_property
-    def _loaded(self) -> list[LoadReading]:
-        return [
-            one for _, one in self.readings
-            if (watts := output_of(one)) is not None and watts >= self.least_w
-        ]  # fmt: skip
-
-    @cached_property
-    def held(self) -> Figure | None:
-        """Output held at load, against what was expected."""
-        watts = [value for one in self._loaded if (value := output_of(one)) is not None]
-        if not watts:
-            return None
-        mean = sum(watts) / len(watts)
-        return Figure(
-            f"load.{self.key}.held", "held", mean, "power", HELD, Band(min(watts), max(watts)),
-            (Input("expected here", self.expected.value, "power"),
-             *(Input("read", value, "power", Origin.MEASURED) for value in watts)),
-        )  # fmt: skip
-
-    @property
-    def lam(self) -> float | None:
-        """λ at load, the middle reading [1]."""
-        return middle([one.lam.value for one in self._loaded if one.lam is not None])
-
-    @property
-    def opened(self) -> bool:
-        """Whether the throttle was seen to open."""
-        wide = any(one.throttle is not None and one.throttle.value >= OPEN for one in self._loaded)
-        return wide or self.record.opened == "yes"
-
-    @property
-    def simulated(self) -> bool:
-        """Whether any of it comes from the simulated bench."""
-        plug = self.record.plug.origin is Origin.SIMULATED
-        return plug or any(simulated(one) for _, one in self.readings)
-
-    @cached_property
-    def remarks(self) -> tuple[Remark, ...]:
-        """What stands out, each once, as the latest readings have it."""
-        found = {}
-        for _, one in self.readings:
-            for remark in remarks(one, self.plate):
-                # The same remark with another figure takes the place of the one before.
-                found[re.sub(r"[\d.+%-]+", "", remark.text)] = remark
-        return tuple(found.values())
-
-    @cached_property
-    def now(self) -> tuple[Remark, ...]:
-        """What the last reading says."""
-        return tuple(remarks(self.readings[-1][1], self.plate)) if self.readings else ()
-
-    @cached_property
-    def plug(self) -> PlugRead | None:
-        """The plug as it was read."""
-        look = self.record.plug
-        return read_plug(look.after, gas=self.plate.gas, before=look.before, seconds=self.seconds)
-
-    @property
-    def counts(self) -> bool:
-        """Whether it counts as a load test: long enough, near enough, throttle seen open."""
-        return self.seconds >= LEAST_S and self.opened
-
-    @cached_property
-    def advice(self) -> Advice:
-        """What follows from it."""
-        record = self.record
-        pushed = self.held is not None and any(
-            one.throttle is not None and one.throttle.value >= 0.9 for one in self._loaded
-        )
-        held = self.held.value / self.expected.band.low if self.held and pushed else None
-        return advise(
-            Evidence(
-                self.plate.gas, self.lam, self.plug, held,
-                any(one.ran == "hunting" for one in self._loaded),
-                record.jet.value if record.jet else None,
-                record.turns.value if record.turns else None,
-                self.at_hand, self.bore, self.counts,
-            )
-        )  # fmt: skip
-
-    @property
-    def settled(self) -> bool:
-        """Whether it ends the test: it counts, on the machine, decided to keep, nothing stops."""
-        stopped = any(one.severity is Severity.STOP for one in self.now) or self.advice.stop
-        kept = self.record.decided.what == "keep"
-        return self.counts and kept and not stopped and not self.simulated
 
 
 @dataclass(frozen=True)
@@ -255,9 +118,10 @@ def _of_fuel(
         estimated=expected.estimated,
     )  # fmt: skip
     jets = tuple(sorted(jets_at_hand(catalog)))
-    bore = job.set.carburetor.jets.by_bore
+    numbers = job.set.carburetor.jets
+    stock = numbers.made_with.value if numbers.made_with else None
     runs = tuple(
-        RunJudged(name, run, value, plate, expected, jets, bore)
+        RunJudged(name, run, value, plate, expected, jets, numbers.by_bore, stock)
         for name, run in record.runs.items()
     )
     return FuelLoadTest(

@@ -38,6 +38,8 @@ class Tried(Model):
     by: Name = ""
     on: Stamp = ""
     origin: Origin = Origin.MEASURED
+    at: Annotated[float | None, Field(ge=0.0, le=40.0)] = None
+    """Where the screw was locked when it was looked at [turns]."""
 
 
 class Metering(Model):

@@ -32,6 +32,8 @@ SIGMA_OF: dict[Signal, float] = {
 }
 """Standard error of a reading by eye, as a share of it."""
 LOAD_SHARE = 0.80
+LEAST_TURN = 0.01
+"""A screw that moved by as much is another setting: it is looked at anew [turns]."""
 """A sweep counts at this share of the fuel's output here, or more."""
 SWEEP = Method(
     "load-screw-sweep",
@@ -300,7 +302,7 @@ def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
             text = f"{one.name}: set {where}, not on the machine"
             yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
         left = [key for key in one.wanted_checks if not _looked(one.record, key)]
-        bad = [key for key in one.wanted_checks if _state(one.record, key) == "bad"]
+        bad = [key for key in one.wanted_checks if look_state(one.record, key) == "bad"]
         if bad:
             text = f"{one.name}, not good: {', '.join(CHECKS[key].lower() for key in bad)}"
             yield Item(f"{path}.bad", TO_DO, text, "first_start", path, holds=True)
@@ -311,11 +313,20 @@ def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
             yield Item(f"{path}.checks", TO_DO, text, "first_start", path, holds=True)
 
 
+def looked_before(record: Metering, key: str) -> float | None:
+    """Where the screw was when it was looked at, if it was turned since [turns]."""
+    one, locked = record.checks.get(key), record.locked
+    if one is None or not one.state or one.at is None or locked is None:
+        return None
+    return one.at if abs(one.at - locked.value) >= LEAST_TURN else None
+
+
+def look_state(record: Metering, key: str) -> str:
+    """What a look after the setting found; nothing once the screw was turned again."""
+    one = record.checks.get(key)
+    return "" if one is None or looked_before(record, key) is not None else one.state
+
+
 def _looked(record: Metering, key: str) -> bool:
-    one = record.checks.get(key)
-    return one is not None and one.state != "" and one.origin is not Origin.SIMULATED
-
-
-def _state(record: Metering, key: str) -> str:
-    one = record.checks.get(key)
-    return "" if one is None else one.state
+    simulated_look = key in record.checks and record.checks[key].origin is Origin.SIMULATED
+    return look_state(record, key) != "" and not simulated_look

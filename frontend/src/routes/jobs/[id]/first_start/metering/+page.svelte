@@ -3,6 +3,7 @@
   import { freshKey, signed, stamp } from '$lib/job/record';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
+  import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
   import { BenchLive, type GasMetering } from '$lib/metering/bench.svelte';
@@ -12,6 +13,7 @@
   import Readings from '$lib/metering/Readings.svelte';
   import Spiral from '$lib/metering/Spiral.svelte';
   import SweepPlot from '$lib/metering/SweepPlot.svelte';
+  import NotTight from '$lib/prove/NotTight.svelte';
   import { prefs } from '$lib/prefs.svelte';
 
   const job = useJob();
@@ -115,18 +117,7 @@
     ? `In is lean, out is rich. ${gas.motors ? 'The middle of the plateau, a third toward rich: it must start motors.' : 'The middle of the plateau.'} Settings are per site and per gas.`
     : ''}
 >
-  {#if gases.length > 1}
-    <div class="gases" role="group" aria-label="Gas">
-      {#each gases as one (one.fuel)}
-        <button
-          class="btn btn-sm"
-          aria-pressed={one === gas}
-          class:btn-neutral={one === gas}
-          onclick={() => (chosen = one.fuel)}>{one.name}</button
-        >
-      {/each}
-    </div>
-  {/if}
+  <FuelTabs fuels={gases} chosen={gas?.fuel} choose={(fuel) => (chosen = fuel)} />
 </SheetHead>
 
 {#if !gas}
@@ -135,12 +126,7 @@
     Load test.
   </p>
 {:else}
-  {#if gas.not_tight.length}
-    <p class="stop" role="alert" data-not-tight>
-      <b>No start on {gas.name}:</b> not proven tight.
-      {gas.not_tight.join('; ')}. <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
-    </p>
-  {/if}
+  <NotTight no="No start" gas={gas.name} left={gas.not_tight} />
   {#if gas.screw}
     <div class="top">
       <div class="dial">
@@ -267,20 +253,6 @@
 {/if}
 
 <style>
-  .stop {
-    border-left: 4px solid var(--color-error);
-    background: var(--stop-tint);
-    padding: 0.4rem 0.7rem;
-    margin-bottom: 0.7rem;
-  }
-  .stop a {
-    text-decoration: underline;
-  }
-  .gases {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-  }
   .top {
     display: grid;
     grid-template-columns: minmax(11rem, 15rem) 1fr;

@@ -2,8 +2,10 @@
   import QuantityField from '$lib/field/QuantityField.svelte';
   import Figure from '$lib/figure/Figure.svelte';
   import { freshKey, signed } from '$lib/job/record';
+  import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
+  import NotTight from '$lib/prove/NotTight.svelte';
   import Attempts, { type Tried } from '$lib/start/Attempts.svelte';
   import LookList from '$lib/start/LookList.svelte';
 
@@ -25,29 +27,17 @@
 </script>
 
 <SheetHead title="First start" text="Gasoline first, to prove nothing was upset; then each gas.">
-  {#if starts.length > 1}
-    <div class="fuels" role="group" aria-label="Fuel">
-      {#each starts as start (start.fuel)}
-        <button
-          class="btn btn-sm"
-          aria-pressed={start === one}
-          class:btn-neutral={start === one}
-          onclick={() => (chosen = start.fuel)}>{start.gas ? start.name : 'remote gasoline'}</button
-        >
-      {/each}
-    </div>
-  {/if}
+  <FuelTabs
+    fuels={starts.map(({ fuel, gas, name }) => ({ fuel, name: gas ? name : 'remote gasoline' }))}
+    chosen={one?.fuel}
+    choose={(fuel) => (chosen = fuel)}
+  />
 </SheetHead>
 
 {#if !one}
   <p class="quiet">No train yet: work it out under Fuel path, then its first start stands here.</p>
 {:else}
-  {#if one.gas && one.not_tight.length}
-    <p class="stop" role="alert" data-not-tight>
-      <b>No start on {one.name}:</b> not proven tight. {one.not_tight.join('; ')}.
-      <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
-    </p>
-  {/if}
+  {#if one.gas}<NotTight no="No start" gas={one.name} left={one.not_tight} />{/if}
   <LookList
     title="Start gate"
     looks={one.looks.filter((entry) => entry.when === 'before')}
@@ -98,19 +88,6 @@
     gap: 0 1rem;
     margin-top: 0.5rem;
     max-width: 52rem;
-  }
-  .fuels {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-  }
-  .stop {
-    border-left: 4px solid var(--color-error);
-    background: var(--stop-tint);
-    padding: 0.4rem 0.7rem;
-  }
-  .stop a {
-    text-decoration: underline;
   }
   .hold {
     margin-top: 0.7rem;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Figure from '$lib/figure/Figure.svelte';
+  import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { freshKey } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
@@ -10,6 +11,7 @@
   import RunPlug from '$lib/load/RunPlug.svelte';
   import RunReadings from '$lib/load/RunReadings.svelte';
   import { DECIDED, type What } from '$lib/load/types';
+  import NotTight from '$lib/prove/NotTight.svelte';
   import { BenchLive } from '$lib/metering/bench.svelte';
 
   const job = useJob();
@@ -21,12 +23,6 @@
   let bench = $derived(new BenchLive(job(), fuel));
   let looked = $state('');
   let run = $derived(test?.runs.find((one) => one.key === looked) ?? test?.runs.at(-1));
-  let numbers = $derived(job().settled?.job.set.carburetor.jets);
-  let stock = $derived(
-    (numbers?.stamped?.number ?? numbers?.published?.number ?? numbers?.believed?.number)?.value ??
-      0
-  );
-
   function begin() {
     if (!test) return;
     const key = freshKey('r');
@@ -45,21 +41,14 @@
   title={test ? `Load test on ${test.name}` : 'Load test'}
   text="Near what it gives on this fuel here, 20 to 30 minutes, the throttle seen to open; then the plug."
 >
-  {#if tests.length > 1}
-    <div class="fuels" role="group" aria-label="Fuel">
-      {#each tests as one (one.fuel)}
-        <button
-          class="btn btn-sm"
-          aria-pressed={one === test}
-          class:btn-neutral={one === test}
-          onclick={() => {
-            chosen = one.fuel;
-            looked = '';
-          }}>{one.name}</button
-        >
-      {/each}
-    </div>
-  {/if}
+  <FuelTabs
+    fuels={tests}
+    chosen={test?.fuel}
+    choose={(fuel) => {
+      chosen = fuel;
+      looked = '';
+    }}
+  />
 </SheetHead>
 
 {#if !test}
@@ -67,12 +56,7 @@
     No train and no method yet: choose the method first, then every fuel's load test stands here.
   </p>
 {:else}
-  {#if test.not_tight.length}
-    <p class="stop" role="alert" data-not-tight>
-      <b>No load on {test.name}:</b> not proven tight. {test.not_tight.join('; ')}.
-      <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
-    </p>
-  {/if}
+  <NotTight no="No load" gas={test.name} left={test.not_tight} />
   <div class="top">
     <dl>
       <div>
@@ -160,22 +144,10 @@
       </p>
     {/if}
   </section>
-  {#key bench}<BenchRun {test} {run} {bench} {stock} />{/key}
+  {#key bench}<BenchRun {test} {run} {bench} />{/key}
 {/if}
 
 <style>
-  .fuels {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-  }
-  .stop {
-    border-left: 4px solid var(--color-error);
-    background: var(--stop-tint);
-    padding: 0.4rem 0.7rem;
-    margin-bottom: 0.7rem;
-  }
-  .stop a,
   dd a {
     text-decoration: underline;
   }
