@@ -249,9 +249,8 @@
     padding: 0.5rem 0.8rem;
   }
   .link {
-    text-decoration: underline;
+    color: inherit;
     font-weight: 650;
-    cursor: pointer;
   }
   .quick div,
   .row {

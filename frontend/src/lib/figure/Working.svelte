@@ -144,9 +144,6 @@
     font-size: 0.85rem;
     overflow-wrap: anywhere;
   }
-  .link {
-    text-decoration: underline;
-  }
   table {
     width: 100%;
     border-collapse: collapse;

@@ -49,7 +49,8 @@
   }
   .side {
     display: flex;
-    gap: 0.6rem;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.6rem;
     align-items: start;
   }
   nav {

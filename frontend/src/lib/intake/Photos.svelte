@@ -82,10 +82,6 @@
     padding: 0.15rem;
     cursor: pointer;
   }
-  .link {
-    text-decoration: underline;
-    cursor: pointer;
-  }
   .says {
     flex-basis: 100%;
   }

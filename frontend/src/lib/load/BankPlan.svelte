@@ -144,12 +144,6 @@
     color: var(--color-error);
     font-weight: 600;
   }
-  .link {
-    text-decoration: underline;
-    color: var(--muted);
-    cursor: pointer;
-    padding: 0.2rem 0;
-  }
   ul {
     columns: 2 14rem;
     max-width: 40rem;

@@ -79,8 +79,4 @@
   select {
     width: 10rem;
   }
-  .link {
-    text-decoration: underline;
-    cursor: pointer;
-  }
 </style>

@@ -105,7 +105,7 @@
 
 {#if run.readings.length}
   <div class="wide">
-    <table>
+    <table class="readings">
       <thead>
         <tr>
           <th>Since loaded</th><th>Output</th>
@@ -257,19 +257,10 @@
     overflow-x: auto;
   }
   table {
-    width: 100%;
     max-width: 52rem;
   }
-  th {
-    text-align: left;
-    font-weight: 600;
-    font-size: 0.85rem;
-    color: var(--muted);
-    white-space: nowrap;
-  }
+  th,
   td {
-    border-top: 1px solid var(--rule);
-    padding: 0.2rem 0.8rem 0.2rem 0;
     white-space: nowrap;
   }
   .short td {
@@ -285,21 +276,6 @@
     align-items: center;
     border-left: 3px solid var(--color-primary);
     padding-left: 0.7rem;
-  }
-  .simulated {
-    margin-left: 0.5rem;
-    color: var(--color-error);
-    font-size: 0.85rem;
-  }
-  .acts {
-    text-align: right;
-  }
-  .link {
-    text-decoration: underline;
-    color: var(--muted);
-    font-size: 0.85rem;
-    padding: 0.2rem 0.3rem;
-    cursor: pointer;
   }
   .under {
     display: grid;

@@ -197,10 +197,6 @@
     gap: 0.4rem 0.6rem;
     align-items: center;
   }
-  .link {
-    text-decoration: underline;
-    color: var(--muted);
-  }
   .row select {
     width: 22rem;
     max-width: 100%;

@@ -77,7 +77,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
     gap: 0 1rem;
     max-width: 44rem;
   }

@@ -24,7 +24,7 @@
 </script>
 
 {#if gas.readings.length}
-  <table>
+  <table class="readings">
     <thead
       ><tr><th>Turns</th><th>{SIGNALS[gas.signal]}</th><th>λ</th><th>Ran</th><th></th><th></th></tr
       ></thead
@@ -53,7 +53,7 @@
             <td class="num">{one.lam || '–'}</td>
             <td>{one.ran}</td>
             <td
-              >{#if one.simulated}<b class="simulated">simulated</b>{:else}<span class="quiet"
+              >{#if one.simulated}<b class="simulated">simulated</b>{:else}<span class="by quiet"
                   >{one.by}</span
                 >{/if}</td
             >
@@ -78,18 +78,7 @@
 
 <style>
   table {
-    width: 100%;
     max-width: 44rem;
-  }
-  th {
-    text-align: left;
-    font-weight: 600;
-    font-size: 0.85rem;
-    color: var(--muted);
-  }
-  td {
-    border-top: 1px solid var(--rule);
-    padding: 0.2rem 0.8rem 0.2rem 0;
   }
   .fields {
     display: grid;
@@ -99,23 +88,8 @@
     border-left: 3px solid var(--color-primary);
     padding-left: 0.7rem;
   }
-  .simulated {
-    color: var(--color-error);
-    font-weight: 600;
-    font-size: 0.85rem;
-  }
-  .acts {
-    text-align: right;
-    white-space: nowrap;
-  }
-  .link {
-    text-decoration: underline;
-    color: var(--muted);
-    font-size: 0.85rem;
-    padding: 0.2rem 0.3rem;
-    cursor: pointer;
-  }
   @media (max-width: 600px) {
+    .by,
     th:nth-child(3),
     td:nth-child(3):not([colspan]) {
       display: none;

@@ -8,10 +8,12 @@
   }
   let { gas }: Props = $props();
   const reference = useReference();
-  const WIDE = 660;
   const HIGH = 270;
   const LEFT = 52;
   const BASE = HIGH - 34;
+  /** As wide as there is room, so that letters keep their size on a phone. */
+  let room = $state(660);
+  let wide = $derived(Math.max(280, room));
   const TITLES = {
     output: 'Output held with the throttle just fully open',
     speed: 'Engine speed at full load',
@@ -36,7 +38,7 @@
     const low = Math.min(...values, high * 0.8);
     return [Math.max(0, low - 0.15 * (high - low)), high + 0.14 * (high - low)] as const;
   });
-  let x = $derived((turns: number) => LEFT + ((WIDE - LEFT - 16) * turns) / last);
+  let x = $derived((turns: number) => LEFT + ((wide - LEFT - 16) * turns) / last);
   let y = $derived(
     (value: number) => BASE - ((BASE - 16) * (shown(value) - ends[0])) / (ends[1] - ends[0])
   );
@@ -70,11 +72,11 @@
   });
 </script>
 
-<figure>
+<figure bind:clientWidth={room}>
   <figcaption>{TITLES[gas.signal]}, {unit}, against turns from the seat</figcaption>
-  <svg viewBox="0 0 {WIDE} {HIGH}" role="img" aria-label={`Sweep of ${read.length} readings`}>
+  <svg viewBox="0 0 {wide} {HIGH}" role="img" aria-label={`Sweep of ${read.length} readings`}>
     <clipPath id="sweep-plot"
-      ><rect x={LEFT} y="0" width={WIDE - LEFT - 10} height={BASE} /></clipPath
+      ><rect x={LEFT} y="0" width={wide - LEFT - 10} height={BASE} /></clipPath
     >
     {#if gas.lean && gas.rich && gas.setting}
       <rect
@@ -86,7 +88,7 @@
       />
     {/if}
     {#each steps as value (value)}
-      <path class="grid" d="M{LEFT} {grid(value)}H{WIDE - 10}" />
+      <path class="grid" d="M{LEFT} {grid(value)}H{wide - 10}" />
       <text class="num" x={LEFT - 6} y={grid(value) + 4} text-anchor="end"
         >{Number(value.toPrecision(6)).toLocaleString('en-US')}</text
       >
@@ -95,11 +97,11 @@
       <text class="num" x={x(turns)} y={BASE + 16} text-anchor="middle">{turns}</text>
     {/each}
     <text class="side" x={LEFT} y={HIGH - 2}>in: lean</text>
-    <text class="side" x={WIDE - 10} y={HIGH - 2} text-anchor="end">out: rich</text>
+    <text class="side" x={wide - 10} y={HIGH - 2} text-anchor="end">out: rich</text>
     <g clip-path="url(#sweep-plot)">
       {#if curve}<path class="area" d={curve.area} /><path class="middle" d={curve.middle} />{/if}
       {#if gas.expected && gas.signal === 'output'}
-        <path class="expected" d="M{LEFT} {y(gas.expected.value)}H{WIDE - 10}" />
+        <path class="expected" d="M{LEFT} {y(gas.expected.value)}H{wide - 10}" />
         <text x={LEFT + 6} y={y(gas.expected.value) - 5}>expected here</text>
       {/if}
     </g>
@@ -107,9 +109,9 @@
       <path class="next" d="M{x(gas.next.turns)} 12V{BASE}" />
       <text
         class="asks"
-        x={x(gas.next.turns) + (x(gas.next.turns) > WIDE - 120 ? -6 : 6)}
+        x={x(gas.next.turns) + (x(gas.next.turns) > wide - 120 ? -6 : 6)}
         y="24"
-        text-anchor={x(gas.next.turns) > WIDE - 120 ? 'end' : 'start'}>next reading</text
+        text-anchor={x(gas.next.turns) > wide - 120 ? 'end' : 'start'}>next reading</text
       >
     {/if}
     {#if gas.setting}

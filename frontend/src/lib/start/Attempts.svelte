@@ -156,9 +156,6 @@
     margin-top: 0.4rem;
   }
   .link {
-    text-decoration: underline;
-    color: var(--muted);
     font-size: 0.85rem;
-    cursor: pointer;
   }
 </style>

@@ -321,10 +321,7 @@
     font-weight: 650;
   }
   .link {
-    text-decoration: underline;
     text-align: left;
-    color: var(--muted);
-    cursor: pointer;
   }
   .how {
     display: grid;

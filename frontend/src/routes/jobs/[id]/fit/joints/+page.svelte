@@ -61,9 +61,6 @@
   h2::first-letter {
     text-transform: uppercase;
   }
-  .link {
-    text-decoration: underline;
-  }
   table {
     width: 100%;
   }

@@ -174,10 +174,6 @@
     padding-left: 0.7rem;
   }
   a:not(.btn),
-  .link {
-    text-decoration: underline;
-    cursor: pointer;
-  }
   dl {
     display: grid;
     grid-template-columns: 6.5rem 1fr;

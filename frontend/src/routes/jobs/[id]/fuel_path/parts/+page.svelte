@@ -129,10 +129,6 @@
     margin: 0.3rem 0;
   }
   a,
-  .link {
-    text-decoration: underline;
-    cursor: pointer;
-  }
   .acts a {
     text-decoration: none;
   }

@@ -201,10 +201,7 @@
     opacity: 0.8;
   }
   .link {
-    text-decoration: underline;
-    color: var(--muted);
     font-size: 0.85rem;
-    cursor: pointer;
     margin-left: auto;
   }
   @media (max-width: 700px) {
