@@ -145,9 +145,14 @@ def test_a_decay_in_a_cooling_line_tells_nothing(shop):
     shop.fill(f"{low}.after_k", "20 °C")
     shop.fill(f"{low}.after", "5.5 in wc")
     expect(page.locator('[data-decay="leaks"]')).to_contain_text("It leaks.")
+    expect(page.get_by_role("button", name="Take the decay out")).to_be_hidden()
     shop.field(f"{low}.seconds").fill("5 s")
     shop.field(f"{low}.seconds").press("Enter")
     expect(shop.says(f"{low}.seconds")).to_contain_text("least")
+    shop.fill(f"{low}.seconds", "15 min")
+    shop.fill(f"{low}.after_k", "18.5 °C")
+    page.get_by_role("button", name="Take the decay out").click()
+    expect(page.get_by_role("button", name="Decay test, where a gauge is fitted")).to_be_visible()
 
 
 def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):

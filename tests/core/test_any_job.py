@@ -1,5 +1,6 @@
 """Whatever a technician may enter: no valid job breaks the plan, and the rules hold on all."""
 
+import re
 from typing import Any, get_args, get_origin
 
 import pytest
@@ -12,8 +13,17 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.method.base import NAMES, Verdict, verdict_of
 from gentle_ember.core.method.registry import SCHOOLS, clashes
 from gentle_ember.core.plan import Plan
-from gentle_ember.web import present, present_fit, present_method
+from gentle_ember.web import (
+    present,
+    present_fit,
+    present_load,
+    present_metering,
+    present_method,
+    present_prove,
+    present_start,
+)
 from tests.core.facts_of_jobs import variants
+from tests.core.fits import SPACER, fitted
 from tests.core.test_job import fact
 from tests.core.test_method import known
 
@@ -25,6 +35,66 @@ MOUNT = {
     "obstacles": {"o1": {"kind": "tank", "left": fact(0.0), "up": fact(0.0), "wide": fact(0.2),
                          "high": fact(0.2), "away": fact(0.01)}},
 }  # fmt: skip
+
+
+def proven() -> Job:
+    """A job proven, started, swept and loaded: gas by its screw, gasoline by its jet."""
+    sweep = {
+        f"r{n}": {"turns": fact(turns), "output": fact(watts), "lam": fact(1.2 - 0.05 * n)}
+        for n, (turns, watts) in enumerate(
+            ((1.0, 2300.0), (1.3, 2800.0), (1.6, 2950.0), (2.0, 2940.0), (2.6, 2700.0))
+        )
+    }
+    reading = {
+        "output": fact(2900.0), "volts_a": fact(119.0), "amps_a": fact(24.4), "hertz": fact(60.2),
+        "throttle": fact(0.92), "lam": fact(0.93), "exhaust": fact(820.0), "co": fact(0.03),
+        "air_co": fact(4e-6), "smell": "none",
+    }  # fmt: skip
+    loaded = {
+        "turns": fact(1.8), "outside": fact(290.0), "held": fact(3000.0), "opened": "yes",
+        "readings": {f"m{n}": {**reading, "after": fact(400.0 * n)} for n in range(4)},
+        "plug": {"before": "new", "after": "grey"}, "decided": {"what": "keep"},
+    }  # fmt: skip
+    jetted = {**loaded, "turns": None, "jet": fact(88.0)}
+    tight = {
+        "volume": fact(8e-4), "before": fact(2739.0), "after": fact(2700.0), "seconds": fact(600.0),
+        "before_k": fact(290.0), "after_k": fact(290.2), "barometer": fact(10.0),
+    }  # fmt: skip
+    job = fitted(
+        *SPACER, set__carburetor={"jets": {"stamped": {"number": fact(90.0)}, "step": fact(2.5)}}
+    )
+    return Job.model_validate(
+        {
+            **job.model_dump(mode="json"),
+            "proof": {
+                "soaped": {"a": {"joint": "source", "found": "foam"}},
+                "zones": {"propane-low": tight},
+                "lock_up": {"propane": {"state": "still"}},
+            },
+            "starts": {
+                "propane": {
+                    "looked": {"oil": {"state": "good"}},
+                    "attempts": {"a1": {"presses": 2, "seconds": 3, "result": "coughs"}},
+                    "load_before": fact(3100.0), "load_after": fact(3000.0),
+                }
+            },
+            "metering": {
+                "s1-propane": {
+                    "readings": sweep, "locked": fact(1.8), "preset": fact(1.5), "most": fact(6.0),
+                    "checks": {"no_load": {"state": "good", "at": 1.8}},
+                }
+            },
+            "load_tests": {
+                "s1-propane": {
+                    "runs": {"t1": loaded},
+                    "loads": {"l1": {"name": "urn", "watts": fact(1800.0)}},
+                },
+                "s1-gasoline": {"runs": {"t1": jetted}},
+            },
+        }
+    )  # fmt: skip
+
+
 JOBS = {
     "bare": Job(title="bare"),
     "known": known(),
@@ -82,6 +152,20 @@ def whole(job: Job) -> Plan:
     return planned
 
 
+def after_fitting(job: Job) -> Plan:
+    """What the pages from the leak test to the load test ask of a job, worked out and rendered."""
+    planned = Plan(job, CATALOG)
+    present.ledger(planned)
+    present_prove.proofs(planned)
+    present_start.starts(planned)
+    present_metering.metering(planned)
+    present_load.load_tests(planned)
+    present_load.jets(planned)
+    assert all(one.measured > 0 and one.estimate > 0 for one in planned.lessons)
+    assert planned.route
+    return planned
+
+
 @pytest.mark.parametrize("name", JOBS)
 def test_no_valid_job_breaks_the_plan_and_the_rules_hold(name):
     job = JOBS[name]
@@ -110,3 +194,34 @@ def test_no_valid_job_breaks_the_plan_and_the_rules_hold(name):
                     band = entry.running.band
                     assert 0 <= band.low <= entry.running.value <= band.high, path
     assert tried > 100
+
+
+PROVING = ("proof.", "starts.", "metering.", "load_tests.", "set.carburetor.", "sites.s1.coldest")
+
+
+@pytest.mark.parametrize("part", PROVING)
+def test_nothing_typed_while_proving_and_loading_breaks_the_plan(part):
+    job = proven()
+    tried = 0
+    for path in paths(Job, job):
+        # The readings between the first and the last are of the same make.
+        if not path.startswith(part) or re.search(r"\.(m1|m2|r1|r2|r3)\.", path):
+            continue
+        for other in list(variants(job, path))[:3]:
+            if contradictions(other):
+                continue
+            planned = after_fitting(other)
+            tried += 1
+            for one in planned.load_tests:
+                for run in one.runs:
+                    assert 0 <= run.seconds <= run.span_s + 1e-9, path
+                    if run.settled:
+                        assert run.counts, path
+                        assert not run.simulated, path
+                        assert not run.advice.stop, path
+                        assert run.advice.what == "keep" or run.record.decided.reason, path
+            for gas in planned.metering:
+                setting = gas.setting
+                if setting is not None:
+                    assert gas.lean.value <= setting.value <= gas.rich.value, path
+    assert tried >= 3

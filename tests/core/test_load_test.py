@@ -233,6 +233,10 @@ def test_a_stage_waits_until_a_run_counts_is_kept_and_nothing_stops_it():
     assert left(**full_run(share=0.5))
     lean = full_run(lam=1.05)
     assert left(**lean)
+    against = full_run(lam=0.98)
+    assert "why is not noted" in left(**against)[0]
+    against["decided"]["reason"] = "Next jet at hand is two sizes up; plug tan."
+    assert left(**against) == []
     stops = load_cautions(Plan(set_up_high(**lean), CATALOG).load_tests)
     assert any(one.severity is Severity.STOP for one in stops)
     simulated = full_run()

@@ -108,6 +108,7 @@ def _run(planned: Plan, test: FuelLoadTest, one: RunJudged) -> Json:
         ],
         "lam": f"{one.lam:.2f}" if one.lam else "", "opened": one.opened,
         "simulated": one.simulated, "counts": one.counts, "settled": one.settled,
+        "wants_reason": one.wants_reason,
         "readings": [_reading(one, key, reading) for key, reading in one.readings],
         "remarks": [{"severity": str(r.severity), "text": r.text} for r in one.remarks],
         "plug": None if plug is None else {

@@ -133,6 +133,8 @@ class LoadRunOut(BaseModel):
     simulated: bool
     counts: bool
     settled: bool
+    wants_reason: bool
+    """Kept against what follows from it, and why is not noted."""
     readings: list[LoadReadingOut]
     remarks: list[RemarkOut]
     plug: PlugReadOut | None

@@ -4204,6 +4204,8 @@ export interface components {
             time: components["schemas"]["FigureOut"];
             /** Turns */
             turns: string;
+            /** Wants Reason */
+            wants_reason: boolean;
         };
         /**
          * LoadTest

@@ -87,7 +87,13 @@
     {#if run.settled}<b class="good">Settled.</b>
     {:else if run.simulated}<b class="simulated">On the simulated bench: settles nothing.</b>{/if}
   </p>
-  <div class="reason"><TextField path={`${at}.decided.reason`} label="Reason" /></div>
+  <div class="reason">
+    <TextField
+      path={`${at}.decided.reason`}
+      label="Reason"
+      hint={run.wants_reason ? 'Kept against what follows from the run: note why.' : ''}
+    />
+  </div>
   {#if run.decided !== 'keep'}
     <button class="btn btn-primary" onclick={again}>Changed: run it again</button>
   {/if}

@@ -33,6 +33,12 @@
         Drop, temperature told: <Figure figure={zone.drop} />, leak <Figure figure={zone.leak} />
       </p>
     {/if}
+    <!-- One that leaks is evidence: it goes when the line is read again. -->
+    {#if zone.tells !== 'leaks'}
+      <button class="btn btn-sm btn-ghost" onclick={() => job().remove(at)}
+        >Take the decay out</button
+      >
+    {/if}
   </div>
 {:else}
   <button class="btn btn-sm btn-ghost" onclick={() => job().set(at, { ...signed() })}

@@ -72,7 +72,9 @@ class Run(Model):
     jet: Annotated[Fact | None, Quantity("count", "Jet in it", 20.0, 400.0)] = None
     turns: Annotated[Fact | None, Quantity("turns", "Load screw", 0.02, 40.0)] = None
     outside: Annotated[Fact | None, Quantity("temperature", "Air outside", 223.15, 328.15)] = None
-    held: Annotated[Fact | None, Quantity("power", "Most it held, throttle open", 0.0, 60e3)] = None
+    held: Annotated[Fact | None, Quantity("power", "Most it held, throttle open", 20.0, 60e3)] = (
+        None
+    )
     opened: Literal["", "yes", "no"] = ""
     """Whether the throttle was seen to open as the load went on."""
     readings: Annotated[dict[Key, LoadReading], Field(max_length=200)] = {}

@@ -220,8 +220,15 @@ class RunJudged:
         return {}
 
     @property
+    def wants_reason(self) -> bool:
+        """Whether it was kept against what follows from it, and nobody said why."""
+        decided = self.record.decided
+        other = self.advice.what not in ("", "keep")
+        return decided.what == "keep" and other and not decided.reason.strip()
+
+    @property
     def settled(self) -> bool:
-        """Whether it ends the test: it counts, on the machine, decided to keep, nothing stops."""
+        """Whether it ends the test: it counts, on the machine, kept with reason, nothing stops."""
         stopped = any(one.severity is Severity.STOP for one in self.now) or self.advice.stop
-        kept = self.record.decided.what == "keep"
+        kept = self.record.decided.what == "keep" and not self.wants_reason
         return self.counts and kept and not stopped and not self.simulated

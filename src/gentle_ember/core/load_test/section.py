@@ -201,6 +201,8 @@ def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
             text = f"{one.name}: not decided what follows from the run"
         elif last.record.decided.what != "keep":
             text = f"{one.name}: decided to change something; the run after it is open"
+        elif last.wants_reason:
+            text = f"{one.name}: kept against what follows from the run; why is not noted"
         else:
             text = f"{one.name}: kept, but something of the last reading stops it"
         yield Item(path, TO_DO, text, "load_test", path, holds=True)

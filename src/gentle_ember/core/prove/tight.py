@@ -104,6 +104,8 @@ class GasProof:
         for zone in self.zones:
             if zone.decay is not None and zone.decay.tells is Tells.LEAKS:
                 yield f"{zone.name.lower()}: the pressure falls more than is allowed"
+            elif zone.decay is not None and zone.decay.tells is Tells.INCONCLUSIVE:
+                yield f"{zone.name.lower()}: its decay tells nothing yet; read again or take it out"
         if self.locks and self.lock_up.state == "grows":
             yield "the demand regulator passes gas at rest: its lock-up fails"
         elif self.locks and self.lock_up.state != "still":

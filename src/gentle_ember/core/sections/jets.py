@@ -24,7 +24,7 @@ KIT = Method(
 )  # fmt: skip
 ORIFICE = Method(
     "orifice-elevation", "Factory gas orifice by air density", "d = d₀·σ^¼",
-    "fixed pressure: gas ∝ d², air ∝ √σ at the same signal", "jets",
+    "fixed pressure: gas ∝ d²·√σ, as it thins with the air; air at full throttle ∝ σ", "jets",
 )  # fmt: skip
 
 

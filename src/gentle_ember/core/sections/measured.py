@@ -72,7 +72,7 @@ def _held_in(run: Run) -> Iterator[float]:
         return
     for one in run.readings.values():
         pointer, watts = one.throttle, output_of(one)
-        if pointer is None or watts is None or simulated(one):
+        if pointer is None or not watts or simulated(one):
             continue
         if pointer.value >= OPEN and one.ran is Ran.SMOOTH:
             yield watts

@@ -13,6 +13,7 @@ from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.generator import CarburetorType, GeneratorSet
 from gentle_ember.core.job import Job
 from gentle_ember.core.lessons import Shop
+from gentle_ember.core.memo import remember
 from gentle_ember.core.metering import start
 from gentle_ember.core.metering.reading import Ran, Signal, Taken
 from gentle_ember.core.metering.records import Metering, SweepReading
@@ -32,9 +33,9 @@ SIGMA_OF: dict[Signal, float] = {
 }
 """Standard error of a reading by eye, as a share of it."""
 LOAD_SHARE = 0.80
+"""A sweep counts at this share of the fuel's output here, or more."""
 LEAST_TURN = 0.01
 """A screw that moved by as much is another setting: it is looked at anew [turns]."""
-"""A sweep counts at this share of the fuel's output here, or more."""
 SWEEP = Method(
     "load-screw-sweep",
     "Sweep of the load screw",
@@ -42,6 +43,14 @@ SWEEP = Method(
     "Matern 5/2 about a parabola, lengths by evidence; see the page",
     "metering",
 )
+
+
+@remember(32)
+def _judged(
+    readings: tuple[Taken, ...], signal: Signal, start_turns: float, most: float, motors: bool
+) -> Verdict:
+    """A sweep judged once, however often the page asks while other things are typed."""
+    return judge(readings, signal, start_turns, most, motors=motors)
 
 
 @dataclass(frozen=True)
@@ -69,9 +78,8 @@ class GasMetering:
         """The sweep judged; only where it is looked at, for it takes its time."""
         if self.start is None:
             return Verdict()
-        readings = [one for _, one in self.taken]
-        signal = self.record.signal
-        return judge(readings, signal, self.start.value, self.most, motors=self.motors)
+        readings = tuple(one for _, one in self.taken)
+        return _judged(readings, self.record.signal, self.start.value, self.most, self.motors)
 
     @cached_property
     def lean(self) -> Figure | None:

@@ -1,0 +1,96 @@
+"""Main jets and gas orifices: the rules agree with each other and never lean a set out."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from gentle_ember.core import jets, orifice
+from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.fuels import PROPANE, biogas, natural_gas
+
+NUMBERS = st.floats(40.0, 200.0)
+RATIOS = st.floats(0.6, 1.1)
+LAMBDAS = st.floats(0.6, 1.3)
+MARKED = st.booleans()
+
+
+def test_the_check_values_of_the_density_rule():
+    # 2,450 m, standard day: bore × 0.941, a 90 becomes an 85; back at sea level it is a 90 again.
+    assert jets.jet_ratio(0.0, 2450.0) == pytest.approx(0.941, abs=5e-4)
+    assert round(90 * jets.jet_ratio(0.0, 2450.0)) == 85
+    assert jets.jet_ratio(2450.0, 0.0) == pytest.approx(1 / jets.jet_ratio(0.0, 2450.0))
+    assert jets.by_step(90, 0.0, 609.6, 2.5) == pytest.approx(87.5)
+
+
+@given(NUMBERS, RATIOS, RATIOS, MARKED)
+def test_the_jet_asked_for_by_density_keeps_the_mixture(number, made, here, bore):
+    asked = jets.by_density(number, made, here, bore=bore)
+    thinner = jets.lambda_here(0.9, made, here)
+    assert jets.lambda_with(thinner, number, asked, bore=bore) == pytest.approx(0.9)
+    assert jets.by_density(asked, here, made, bore=bore) == pytest.approx(number)
+
+
+@given(NUMBERS, LAMBDAS, LAMBDAS, MARKED)
+def test_the_jet_asked_for_by_a_probe_gives_the_mixture_wanted(number, measured, wanted, bore):
+    asked = jets.by_measure(number, measured, wanted, bore=bore)
+    assert jets.lambda_with(measured, number, asked, bore=bore) == pytest.approx(wanted)
+    assert (asked > number) is (measured > wanted) or asked == pytest.approx(number)
+
+
+@given(NUMBERS, st.lists(st.integers(40, 200), max_size=12))
+def test_the_jet_taken_from_those_at_hand_is_never_leaner_than_asked(wanted, at_hand):
+    taken = jets.not_lean(wanted, at_hand)
+    larger = [one for one in at_hand if one >= wanted]
+    assert taken == (min(larger) if larger else None)
+
+
+@given(st.floats(0.5, 1.4), st.floats(0.5, 1.4))
+def test_a_leaner_reading_is_never_judged_milder(one, other):
+    order = {"rich": 0, "good": 1, "caution": 2, "stop": 3}
+    low, high = sorted((one, other))
+    assert order[jets.reads(low).state] <= order[jets.reads(high).state]
+
+
+def test_the_targets_are_those_of_an_air_cooled_engine():
+    found = [jets.reads(lam).state for lam in (0.85, 0.86, 0.95, 0.97, 0.971, 1.02, 1.021)]
+    assert found == ["rich", "good", "good", "good", "caution", "caution", "stop"]
+
+
+GASES = [natural_gas(), PROPANE, biogas(0.6)]
+
+
+@given(st.floats(500.0, 60e3), st.floats(100.0, 20e3), st.sampled_from(GASES))
+def test_an_orifice_passes_what_it_was_sized_for(heat, drop, gas):
+    bore = orifice.bore_m(heat, gas, drop)
+    if not 1e-4 <= bore <= 0.02:
+        return
+    assert orifice.heat_hhv_w(bore, gas, drop) == pytest.approx(heat)
+    # Twice the bore passes four times as much, four times the pressure twice.
+    if bore <= 0.01 and drop <= 5e4:
+        assert orifice.heat_hhv_w(2 * bore, gas, drop) == pytest.approx(4 * heat)
+        assert orifice.heat_hhv_w(bore, gas, 4 * drop) == pytest.approx(2 * heat)
+    number, drill = orifice.drill_under(bore)
+    assert orifice.DRILLS_MM[number] == pytest.approx(drill * 1e3)
+    if bore >= 0.343e-3:
+        assert drill <= bore + 1e-9
+
+
+def test_two_gases_on_one_orifice_compare_by_their_wobbe_index():
+    heats = [orifice.heat_hhv_w(2e-3, gas, 1744.0) for gas in GASES]
+    wobbe = [gas.hhv_j_m3 / gas.density_kg_m3**0.5 for gas in GASES]
+    for heat, index in zip(heats, wobbe, strict=True):
+        assert heat / heats[0] == pytest.approx(index / wobbe[0])
+
+
+def test_number_drills_shrink_as_their_numbers_grow():
+    sizes = [orifice.DRILLS_MM[number] for number in sorted(orifice.DRILLS_MM)]
+    assert sizes == sorted(sizes, reverse=True)
+    # ASME B94.11M, inch sizes: #30 0.1285, #43 0.0890, #54 0.0550, #60 0.0400, #80 0.0135.
+    for number, inch in ((30, 0.1285), (43, 0.0890), (54, 0.0550), (60, 0.0400), (80, 0.0135)):
+        assert orifice.DRILLS_MM[number] == pytest.approx(inch * 25.4, abs=6e-4)
+
+
+@pytest.mark.parametrize(("heat", "drop"), [(1.0, 870.0), (10e3, 1.0), (2e6, 870.0)])
+def test_what_no_orifice_is_sized_for_is_refused(heat, drop):
+    with pytest.raises(QuantityError):
+        orifice.bore_m(heat, natural_gas(), drop)
