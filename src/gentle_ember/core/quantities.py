@@ -53,7 +53,7 @@ _ALL = (
     Kind("ppm", "share of volume", "1", 200e-6),
     Kind("ratio", "ratio", "1", 1.05),
     Kind("air_fuel_ratio", "air–fuel ratio", "1", 14.7),
-    Kind("count", "count", "1", 2.0),
+    Kind("count", "count", "1", 85.0),
     Kind("torque", "torque", "N*m", 9.0),
     Kind("turns", "turns of a screw", "1", 2.5),
     Kind("price", "price", "1", 120.0),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { prefs } from '$lib/prefs.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import Figure from '$lib/figure/Figure.svelte';
@@ -52,7 +53,7 @@
   <TypedField
     quantity={temperature}
     label="Temperature"
-    assumed="25 °C, assumed"
+    assumed={prefs.said('77 °F, assumed', '25 °C, assumed')}
     fault={wrong.temperature_k}
   />
   <TypedField

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { prefs } from '$lib/prefs.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import { CLASSES } from '$lib/job/options';
@@ -47,13 +48,13 @@
   <TypedField
     quantity={hottest}
     label="Hottest day"
-    assumed="25 °C, assumed"
+    assumed={prefs.said('77 °F, assumed', '25 °C, assumed')}
     fault={wrong.temperature_k ?? wrong.hottest_k}
   />
   <TypedField
     quantity={coldest}
     label="Coldest night"
-    assumed="0 °C, assumed"
+    assumed={prefs.said('32 °F, assumed', '0 °C, assumed')}
     fault={wrong.coldest_k}
   />
   <TypedField

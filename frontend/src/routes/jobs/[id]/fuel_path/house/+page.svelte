@@ -54,7 +54,11 @@
     {#if house.faults['']}<p class="quiet">{house.faults['']}</p>{/if}
     <div class="grid-3">
       <QuantityField path={`${at}.meter`} label="Meter rating" />
-      <QuantityField path={`${at}.house.allowed`} label="Drop allowed" assumed="0.5 in w.c." />
+      <QuantityField
+        path={`${at}.house.allowed`}
+        label="Drop allowed"
+        assumed={prefs.said('0.5 in w.c.', '125 Pa')}
+      />
       <ChoiceField
         path={`${at}.house.stub`}
         label="The generator's stub ends"
