@@ -31,7 +31,7 @@
       <QuantityField
         path={`${at}.allowed`}
         label="Drop allowed"
-        assumed={prefs.said('0.5 in w.c.', '125 Pa')}
+        assumed={prefs.said('0.5 in w.c.', '1.25 mbar')}
       />
       <QuantityField path={`${at}.barometer`} label="Barometer moved by" assumed="not at all" />
     </div>

@@ -57,7 +57,7 @@
       <QuantityField
         path={`${at}.house.allowed`}
         label="Drop allowed"
-        assumed={prefs.said('0.5 in w.c.', '125 Pa')}
+        assumed={prefs.said('0.5 in w.c.', '1.24 mbar')}
       />
       <ChoiceField
         path={`${at}.house.stub`}
