@@ -79,12 +79,12 @@ def _serve(arguments: argparse.Namespace) -> int:
     from granian import Granian
     from granian.constants import Interfaces
 
-    from gentle_ember.store.database import migrate
+    from gentle_ember.store.upgrade import bring_up
     from gentle_ember.web import app
     from gentle_ember.web.certificate import addresses, certificates
     from gentle_ember.web.events_api import STREAMS
 
-    migrate(arguments.data)
+    bring_up(arguments.data)
     os.environ[app.DATA_VARIABLE] = str(arguments.data)
     os.environ[app.HOSTS_VARIABLE] = arguments.host
     certificate: Path | None = None
@@ -161,10 +161,10 @@ def _backup(arguments: argparse.Namespace) -> int:
 
 def _restore(arguments: argparse.Namespace) -> int:
     from gentle_ember.documents.backup import restore
-    from gentle_ember.store.database import migrate
+    from gentle_ember.store.upgrade import bring_up
 
     jobs = restore(arguments.file, arguments.data)
-    migrate(arguments.data)
+    bring_up(arguments.data)
     print(f"Restored {jobs} jobs into {arguments.data}")
     return 0
 

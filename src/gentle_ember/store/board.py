@@ -19,7 +19,9 @@ from gentle_ember.core.lessons import Learned as Ratio
 from gentle_ember.core.lessons import learn as learn_ratios
 from gentle_ember.core.plan import Plan, plan
 from gentle_ember.core.route import current_stage, waits_for
+from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
+from gentle_ember.store.validate import valid_job
 
 
 def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
@@ -149,10 +151,13 @@ def match_any(texts: list[str]) -> str:
 
 
 def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:
-    """Ids of jobs whose row does not say what the job says; mended when `rebuild`."""
+    """Ids of valid jobs whose row does not say what the job says; mended when `rebuild`."""
     wrong = []
     for job_row in session.scalars(select(JobRow)):
-        job = Job.model_validate(job_row.document)
+        try:
+            job = valid_job(job_row.document)
+        except InvalidJobError:
+            continue
         row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_row.id)).first()
         wanted = entry(job, catalog)
         if row is None or any(getattr(row, name) != value for name, value in wanted.items()):

@@ -8,6 +8,8 @@ from typing import Any
 
 from alembic import command
 from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 
 DATABASE_NAME = "gentle-ember.sqlite3"
@@ -25,10 +27,22 @@ def _alembic(url: str) -> Config:
     return config
 
 
-def migrate(data: Path) -> None:
-    """Create the database or bring it to the newest revision."""
+def migrate(data: Path) -> bool:
+    """Create the database or bring it to the newest revision; whether an older one was there."""
     data.mkdir(parents=True, exist_ok=True)
-    command.upgrade(_alembic(f"sqlite:///{database_path(data)}"), "head")
+    before = _revision(data)
+    config = _alembic(f"sqlite:///{database_path(data)}")
+    command.upgrade(config, "head")
+    return before not in (None, ScriptDirectory.from_config(config).get_current_head())
+
+
+def _revision(data: Path) -> str | None:
+    engine = create_engine(f"sqlite:///{database_path(data)}")
+    try:
+        with engine.connect() as connection:
+            return MigrationContext.configure(connection).get_current_revision()
+    finally:
+        engine.dispose()
 
 
 def open_engine(data: Path) -> Engine:

@@ -15,9 +15,10 @@ from gentle_ember.core.job import Job
 from gentle_ember.core.plan import Plan, plan
 from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
-from gentle_ember.store.database import migrate, open_engine
+from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.parts import PartStore
+from gentle_ember.store.upgrade import bring_up
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +44,7 @@ class Services:
 
 def open_services(data: Path) -> Services:
     """Migrate and open a data folder."""
-    migrate(data)
+    bring_up(data)
     engine = open_engine(data)
     parts = PartStore(engine, load())
     hall = Hall(time.monotonic)

@@ -1,0 +1,36 @@
+"""An older data folder: brought up with what is derived from its jobs, nothing of them lost."""
+
+import sqlite3
+
+from gentle_ember.store.check import check
+from gentle_ember.store.database import database_path
+from gentle_ember.store.upgrade import bring_up
+
+
+def board_of(data):
+    with sqlite3.connect(database_path(data)) as connection:
+        return dict(connection.execute("SELECT job_id, lessons FROM board"))
+
+
+def test_what_jobs_of_an_older_folder_taught_is_there_after_the_upgrade(demo_copy):
+    taught = board_of(demo_copy)
+    assert any(lessons != "[]" for lessons in taught.values())
+    with sqlite3.connect(database_path(demo_copy)) as connection:
+        connection.execute("ALTER TABLE board DROP COLUMN lessons")
+        connection.execute("UPDATE alembic_version SET version_num = '0003'")
+    bring_up(demo_copy)
+    assert board_of(demo_copy) == taught
+    assert check(demo_copy, rebuild=False) == []
+
+
+def test_one_job_that_is_no_longer_valid_keeps_none_of_the_others_away(demo_copy):
+    taught = board_of(demo_copy)
+    broken = next(job for job, lessons in taught.items() if lessons == "[]")
+    with sqlite3.connect(database_path(demo_copy)) as connection:
+        connection.execute("UPDATE job SET document = '{\"set\": 1}' WHERE id = ?", (broken,))
+        connection.execute("ALTER TABLE board DROP COLUMN lessons")
+        connection.execute("UPDATE alembic_version SET version_num = '0003'")
+    bring_up(demo_copy)
+    assert board_of(demo_copy) == taught
+    (found,) = check(demo_copy, rebuild=False)
+    assert found.startswith(f"Job {broken}: ")
