@@ -9,7 +9,9 @@ from hypothesis import strategies as st
 
 from gentle_ember.core import jets
 from gentle_ember.core.cautions import Severity
-from gentle_ember.core.fuels import FuelKey
+from gentle_ember.core.fuel_use import SetClass, class_line
+from gentle_ember.core.fuels import PROPANE, FuelKey, natural_gas
+from gentle_ember.core.job import Job
 from gentle_ember.core.lessons import Lesson, Shop, learn
 from gentle_ember.core.load_test.bank import AIM, LEAST, Load, plan_bank
 from gentle_ember.core.load_test.decide import Evidence, advise
@@ -18,6 +20,7 @@ from gentle_ember.core.load_test.records import LoadReading, Run
 from gentle_ember.core.load_test.section import load_cautions, load_items
 from gentle_ember.core.load_test.watch import Nameplate, at_load, remarks
 from gentle_ember.core.plan import Plan
+from gentle_ember.core.sections.measured import fuel_used
 from tests.core.sets import CATALOG, fact, job_of
 
 PLATE = Nameplate(5000.0, 120.0, 60.0, 2, False, True)
@@ -355,3 +358,25 @@ def test_another_jet_on_the_bench_is_a_bore_whatever_the_numbers_say():
     flow = of(Plan(type(set_up_high()).model_validate(marked), CATALOG)).last
     assert run_of(jet=80.0).jet_ratio == pytest.approx(80 / 90)
     assert flow.jet_ratio == pytest.approx((80 / 90) ** 0.5)
+
+
+def test_fuel_weighed_or_clocked_on_a_run_is_held_against_its_class():
+    def used(**measured):
+        job = set_up_high().model_dump(mode="json")
+        job["set"] |= measured
+        return fuel_used(Job.model_validate(job), "s1-propane-t1")
+
+    line = class_line(SetClass.OPEN_FRAME, 3600.0)
+    burnt = 0.9 * line.fuel_w(2400.0) * 1440.0 / PROPANE.lhv_j_kg
+    weighed = {"fuel": "propane", "before": fact(15.0), "after": fact(15.0 - burnt),
+               "energy": fact(2400.0 * 1440.0), "duration": fact(1440.0)}  # fmt: skip
+    found = used(weigh_ins={"s1-propane-t1": weighed})
+    assert found.value == pytest.approx(0.9)
+    assert found.band.low < 0.9 < found.band.high
+    gas = natural_gas()
+    flow = 1.1 * line.fuel_w(2400.0) / gas.lhv_j_kg / gas.density_kg_m3
+    clocked = {"fuel": "natural_gas", "flow": fact(flow), "load": fact(2400.0)}
+    assert used(clocked={"s1-propane-t1": clocked}).value == pytest.approx(1.1)
+    assert used(weigh_ins={"another": weighed}) is None
+    simulated = {**weighed, "after": {**weighed["after"], "origin": "simulated"}}
+    assert used(weigh_ins={"s1-propane-t1": simulated}) is None

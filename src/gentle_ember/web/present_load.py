@@ -18,6 +18,7 @@ from gentle_ember.core.load_test.section import MOST_S, FuelLoadTest
 from gentle_ember.core.load_test.watch import output_of
 from gentle_ember.core.plan import Plan
 from gentle_ember.core.quantities import percent
+from gentle_ember.core.sections.measured import fuel_used
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.present import both, figure
 from gentle_ember.web.present_metering import turns
@@ -94,13 +95,14 @@ def _reading(run: RunJudged, key: str, one: LoadReading) -> Json:
 def _run(planned: Plan, test: FuelLoadTest, one: RunJudged) -> Json:
     record, advice, plug = one.record, one.advice, one.plug
     jet, screw = one.again
+    used = fuel_used(planned.job, f"{test.key}-{one.key}")
     return {
         "key": one.key, "jet": f"{record.jet.value:g}" if record.jet else "",
         "turns": turns(record.turns.value) if record.turns else "",
         "time": figure(one.time), "seconds": one.seconds,
         "held": figure(one.held) if one.held else None,
         "energy": figure(one.energy) if one.energy else None, "span_s": one.span_s,
-        "jet_ratio": one.jet_ratio,
+        "jet_ratio": one.jet_ratio, "used": figure(used) if used else None,
         "again": {"jet": f"{jet:g}" if jet else "", "turns": turns(screw) if screw else ""},
         "keeps": [
             {"path": path, "value": fact.model_dump(mode="json")}

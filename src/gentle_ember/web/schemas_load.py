@@ -126,6 +126,8 @@ class LoadRunOut(BaseModel):
     span_s: float
     jet_ratio: float
     """Bore of the jet in it over that of the one it was made with."""
+    used: FigureOut | None
+    """Fuel weighed or clocked meanwhile, over what its class uses at that load."""
     again: AgainOut
     keeps: list[KeepsOut]
     lam: str

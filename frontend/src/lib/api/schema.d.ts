@@ -4204,6 +4204,7 @@ export interface components {
             time: components["schemas"]["FigureOut"];
             /** Turns */
             turns: string;
+            used: components["schemas"]["FigureOut"] | null;
             /** Wants Reason */
             wants_reason: boolean;
         };

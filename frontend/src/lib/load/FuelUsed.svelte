@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Figure from '$lib/figure/Figure.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import { useJob } from '$lib/job/session.svelte';
   import MeterTaps from './MeterTaps.svelte';
@@ -66,6 +67,11 @@
       <QuantityField path={`${clocked}.flow`} label="Gas by the meter" />
       <QuantityField path={`${clocked}.load`} label="Load meanwhile" />
     </div>
+  {/if}
+  {#if run.used}
+    <p class="quiet" data-used>
+      <Figure figure={run.used} /> of the fuel its class uses at that load.
+    </p>
   {/if}
 {/if}
 

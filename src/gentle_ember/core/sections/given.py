@@ -235,16 +235,20 @@ def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
         if run.load and run.duration and volume:
             energy = tank_energy(volume.value, gasoline, 1.0)
             points.append(Point(run.load.value, energy / run.duration.value))
-    points += [point for _, point in weighed_points(generator)]
+    points += [point for _, _, point in weighed_points(generator)]
     if not points:
         return class_line(generator.set_class, rated_w)
     return fit(points, generator.set_class, rated_w)
 
 
-def weighed_points(generator: GeneratorSet) -> Iterator[tuple[FuelKey, Point]]:
-    """Fuel used as it was measured on this set: weighed, or by a clocked meter; none simulated."""
+def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Point]]:
+    """Fuel used as it was measured on this set: weighed, or by a clocked meter; none simulated.
+
+    Yields:
+        The measurement's key, its fuel, electrical and fuel power [W, LHV].
+    """
     gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
-    for weighing in generator.weigh_ins.values():
+    for key, weighing in generator.weigh_ins.items():
         before, after, energy = weighing.before, weighing.after, weighing.energy
         if not (before and after and energy and weighing.duration):
             continue
@@ -253,12 +257,12 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[FuelKey, Point]]:
         lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
         seconds = weighing.duration.value
         burnt_w = (before.value - after.value) * lhv / seconds
-        yield weighing.fuel, Point(energy.value / seconds, burnt_w, weighed=True)
-    for one in generator.clocked.values():
+        yield key, weighing.fuel, Point(energy.value / seconds, burnt_w, weighed=True)
+    for key, one in generator.clocked.items():
         if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
             gas = _CLOCKED[one.fuel]
             burnt_w = one.flow.value * gas.density_kg_m3 * gas.lhv_j_kg
-            yield one.fuel, Point(one.load.value, burnt_w, weighed=True)
+            yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True)
 
 
 def planned_load(load: Load, rated_w: float) -> Given:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from gentle_ember.core.facts import Fact, simulated
-from gentle_ember.core.figure import Figure, Input, Method, Origin, Rival, spread
+from gentle_ember.core.figure import Figure, Input, Method, Origin, Rival, Rounding, spread
 from gentle_ember.core.fuel_use import class_line
 from gentle_ember.core.fuels import FuelKey
 from gentle_ember.core.job import Job, Schools
@@ -35,6 +35,14 @@ MEASURED = Method(
     "output-measured", "Measured on this set",
     "held with the throttle open × what the hottest day takes from the day of the test",
     "load test or sweep of this job; meter within 2 %, day's air by the chosen school", "load-test",
+)  # fmt: skip
+
+FUEL_BAND = 0.05
+FUEL_USED = Method(
+    "load-test-fuel", "Fuel used against expected",
+    "(weight lost × LHV / time, or flow × LHV) / class line at the same load",
+    "lower heating values; energy by the meter or by the readings; scale and dial within 5 %",
+    "load-test",
 )  # fmt: skip
 
 
@@ -156,6 +164,29 @@ def _measured(one: FuelOutput, section: OutputSection, job: Job) -> FuelOutput:
     )  # fmt: skip
 
 
+def fuel_used(job: Job, key: str) -> Figure | None:
+    """Fuel of one weighed or clocked run over what its class uses at that load [1].
+
+    Args:
+        job: the job.
+        key: the weigh-in's or the clocked meter's.
+    """
+    resolved = machine(job.set)
+    point = next((point for name, _, point in weighed_points(job.set) if name == key), None)
+    if resolved is None or point is None:
+        return None
+    expected = class_line(job.set.set_class, resolved.rated.value).fuel_w(point.electrical_w)
+    value = point.fuel_w / expected
+    return Figure(
+        f"load.{key}.fuel", "fuel used, of that expected", value, "share", FUEL_USED,
+        spread(value, FUEL_BAND),
+        (Input("fuel used, LHV", point.fuel_w, "heat_rate", Origin.MEASURED),
+         Input("at a load of", point.electrical_w, "power", Origin.MEASURED),
+         Input("its class uses at that load, LHV", expected, "heat_rate")),
+        rounding=Rounding.UP, narrows=("a longer run between two weighings",),
+    )  # fmt: skip
+
+
 def lessons_of(job: Job) -> tuple[Lesson, ...]:
     """What this job measured, on any of its sites, against what the default schools estimate."""
     resolved = machine(job.set)
@@ -178,7 +209,7 @@ def _outputs(job: Job, resolved: Machine) -> Iterator[Lesson]:
 
 def _fuel_use(job: Job, resolved: Machine) -> Iterator[Lesson]:
     line = class_line(job.set.set_class, resolved.rated.value)
-    for fuel, point in weighed_points(job.set):
+    for _, fuel, point in weighed_points(job.set):
         estimate = line.fuel_w(point.electrical_w)
         yield Lesson("fuel", str(job.set.set_class), str(fuel), estimate, point.fuel_w)
 
