@@ -168,7 +168,7 @@ def test_board_and_search_grow_slower_than_the_shop(store):
                 times = {"created_at": at, "updated_at": at}
                 session.add(JobRow(id=job_id, revision=1, document=document, **times))
                 session.flush()
-                board.write(session, job_id, job, at, store.catalog)
+                board.write(session, job_id, store.plan(job), at)
 
     fill(8, 100)
     small = undisturbed_s(look)

@@ -24,10 +24,9 @@ from gentle_ember.store.models import BoardRow, JobRow
 from gentle_ember.store.validate import valid_job
 
 
-def entry(job: Job, catalog: Catalog) -> dict[str, Any]:
+def entry(planned: Plan) -> dict[str, Any]:
     """What the board shows of a job, except its id and time."""
-    planned = plan(job, catalog)
-    site = planned.site
+    job, site = planned.job, planned.site
     fuels = ["gasoline"] if site.gasoline else []
     fuels += ["propane"] if site.cylinders else []
     fuels += [gas.kind for _, gas in sorted(site.gases.items())]
@@ -80,10 +79,10 @@ def _searched(job: Job) -> str:
     return " ".join(part for part in parts if part)
 
 
-def write(session: Session, job_id: str, job: Job, at: datetime, catalog: Catalog) -> None:
+def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
     """Bring a job's row and its search text up to date, in the caller's transaction."""
     row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_id)).first()
-    values = {**entry(job, catalog), "updated_at": at}
+    values = {**entry(planned), "updated_at": at}
     if row is None:
         row = BoardRow(job_id=job_id, **values)
         session.add(row)
@@ -94,7 +93,7 @@ def write(session: Session, job_id: str, job: Job, at: datetime, catalog: Catalo
     session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": row.number})
     session.execute(
         text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),
-        {"n": row.number, "t": _searched(job)},
+        {"n": row.number, "t": _searched(planned.job)},
     )
 
 
@@ -159,9 +158,10 @@ def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:
         except InvalidJobError:
             continue
         row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_row.id)).first()
-        wanted = entry(job, catalog)
+        planned = plan(job, catalog)
+        wanted = entry(planned)
         if row is None or any(getattr(row, name) != value for name, value in wanted.items()):
             wrong.append(job_row.id)
             if rebuild:
-                write(session, job_row.id, job, job_row.updated_at, catalog)
+                write(session, job_row.id, planned, job_row.updated_at)
     return wrong

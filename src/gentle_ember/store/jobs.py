@@ -23,7 +23,7 @@ from gentle_ember.core.job import ON_DEMAND, Job
 from gentle_ember.core.lessons import NOTHING, Shop
 from gentle_ember.core.load_test.section import load_stops
 from gentle_ember.core.pins import UnknownPartError, pin_changes
-from gentle_ember.core.plan import plan
+from gentle_ember.core.plan import Plan, plan
 from gentle_ember.core.prove.records import Proof
 from gentle_ember.core.route import sign_off_stops
 from gentle_ember.core.start.section import attempt_stops
@@ -93,6 +93,10 @@ class JobStore:
                 self._shop = Shop(learned)
         return self._shop
 
+    def plan(self, job: Job) -> Plan:
+        """The plan of a job over this shop's catalog and what it learned: asked again, the same."""
+        return plan(job, self.catalog, self.shop)
+
     def _written(self, stored: Stored) -> Stored:
         """After a write is committed, and not before: others may read meanwhile."""
         self._times, self._shop_read = None, False
@@ -126,7 +130,7 @@ class JobStore:
                 inverse=[],
             )
         )
-        board.write(session, job_id, job, at, self.catalog)
+        board.write(session, job_id, self.plan(job), at)
         session.flush()
         return Stored(job_id, 1, job, at, False, False)
 
@@ -209,7 +213,7 @@ class JobStore:
 
     def _refuse_past_stops(self, before: Job, after: Job) -> None:
         """No stage is signed off, and no step ticked or skipped, past a stop, whoever asks."""
-        planned = plan(after, self.catalog)
+        planned = self.plan(after)
         faults = []
         if after.stages != before.stages:
             faults += [
@@ -265,7 +269,7 @@ class JobStore:
     def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
-        board.write(session, row.id, job, row.updated_at, self.catalog)
+        board.write(session, row.id, self.plan(job), row.updated_at)
         session.flush()
         undo, redo = stacks(session, row.id)
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
@@ -308,7 +312,7 @@ class JobStore:
                 stamp = datetime.fromisoformat(entry["at"])
                 key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
-            board.write(session, new_id, job, at, self.catalog)
+            board.write(session, new_id, self.plan(job), at)
             session.flush()
             stored = self._stored(session, new_id)
         return self._written(stored)

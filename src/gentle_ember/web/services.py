@@ -12,7 +12,7 @@ from flask import current_app
 from gentle_ember.catalog import load
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job import Job
-from gentle_ember.core.plan import Plan, plan
+from gentle_ember.core.plan import Plan
 from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import open_engine
@@ -39,7 +39,7 @@ class Services:
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job over this shop's catalog."""
-        return plan(job, self.catalog, self.jobs.shop)
+        return self.jobs.plan(job)
 
 
 def open_services(data: Path) -> Services:
