@@ -97,6 +97,14 @@ class JobStore:
         """The plan of a job over this shop's catalog and what it learned: asked again, the same."""
         return plan(job, self.catalog, self.shop)
 
+    def _planned(self, job: Job) -> Plan:
+        """The same within a write, by the shop as last read.
+
+        Neither a board's row nor a stop depends on it, and a write that waited for a second
+        connection would wait for writers that wait for it.
+        """
+        return plan(job, self.catalog, self._shop)
+
     def _written(self, stored: Stored) -> Stored:
         """After a write is committed, and not before: others may read meanwhile."""
         self._times, self._shop_read = None, False
@@ -130,7 +138,7 @@ class JobStore:
                 inverse=[],
             )
         )
-        board.write(session, job_id, self.plan(job), at)
+        board.write(session, job_id, self._planned(job), at)
         session.flush()
         return Stored(job_id, 1, job, at, False, False)
 
@@ -213,7 +221,7 @@ class JobStore:
 
     def _refuse_past_stops(self, before: Job, after: Job) -> None:
         """No stage is signed off, and no step ticked or skipped, past a stop, whoever asks."""
-        planned = self.plan(after)
+        planned = self._planned(after)
         faults = []
         if after.stages != before.stages:
             faults += [
@@ -269,7 +277,7 @@ class JobStore:
     def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
-        board.write(session, row.id, self.plan(job), row.updated_at)
+        board.write(session, row.id, self._planned(job), row.updated_at)
         session.flush()
         undo, redo = stacks(session, row.id)
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
@@ -312,7 +320,7 @@ class JobStore:
                 stamp = datetime.fromisoformat(entry["at"])
                 key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
-            board.write(session, new_id, self.plan(job), at)
+            board.write(session, new_id, self._planned(job), at)
             session.flush()
             stored = self._stored(session, new_id)
         return self._written(stored)
