@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Reference, Train } from '$lib/api/client';
-import { fieldOf, scaled, unscaled } from '$lib/reference';
+import { assumption, fieldOf, scaled, unscaled } from '$lib/reference';
 import { cells, spaced, strips, wrap } from '$lib/path/layout';
 
 const LEVELS = { none: 2740, idle: 2700, half: 2500, full: 2300 };
@@ -93,7 +93,10 @@ describe('labels', () => {
 describe('the reference', () => {
   const reference = {
     kinds: {
-      temperature: { us: { factor: 1.8, offset: -459.67 }, metric: { factor: 1, offset: -273.15 } }
+      temperature: {
+        us: { factor: 1.8, offset: -459.67, text: '°F' },
+        metric: { factor: 1, offset: -273.15, text: '°C' }
+      }
     },
     fields: {
       'set.running': { kind: 'power', label: 'Running' },
@@ -110,6 +113,13 @@ describe('the reference', () => {
         unscaled(reference, 'temperature', system, scaled(reference, 'temperature', system, 301.2))
       ).toBeCloseTo(301.2);
     expect(scaled(reference, 'no such kind', 'us', 7)).toBe(7);
+  });
+
+  it("says what is assumed in the reader's unit, and words as they are", () => {
+    expect(assumption(reference, 'temperature', 'us', 298.15)).toBe('77 °F, assumed');
+    expect(assumption(reference, 'temperature', 'metric', 273.15)).toBe('0 °C, assumed');
+    expect(assumption(reference, 'temperature', 'us', 'sea level')).toBe('sea level');
+    expect(assumption(reference, 'temperature', 'us', '')).toBe('');
   });
 
   it('finds a field whatever its records are called', () => {

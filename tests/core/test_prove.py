@@ -145,3 +145,6 @@ def test_a_decay_counts_with_its_temperature_and_holds_the_zone(after, kelvin, s
     tested = gas_of(with_(job, proof={"zones": {"propane-low": zone}}))
     assert tested.tight is (says == ""), tested.left
     assert says in "".join(tested.left)
+    # Emptied, a reading that leaked is still one that tells nothing.
+    half = gas_of(with_(job, proof={"zones": {"propane-low": {**zone, "after": None}}}))
+    assert "tells nothing yet" in half.left[0]

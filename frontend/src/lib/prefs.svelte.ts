@@ -28,11 +28,6 @@ class Preferences {
     if (this.who) void api.PUT('/api/people', { body: { name: this.who, units: this.system } });
   }
 
-  /** What is assumed, said in this person's units. */
-  said(us: string, metric: string): string {
-    return this.system === 'us' ? us : metric;
-  }
-
   toggleTheme(): void {
     this.theme = this.theme === 'paper' ? 'lamp' : 'paper';
     keep('theme', this.theme);

@@ -33,6 +33,19 @@ export function scaled(reference: Reference, kind: string, system: System, value
   return unit ? value * unit.factor + unit.offset : value;
 }
 
+/** What is assumed where nothing is given: words as they are, a value [SI] in the kind's unit. */
+export function assumption(
+  reference: Reference | undefined,
+  kind: string | undefined,
+  system: System,
+  assumed: string | number
+): string {
+  const unit = kind === undefined ? undefined : reference?.kinds[kind]?.[system];
+  if (typeof assumed === 'string' || !reference || !kind || !unit) return String(assumed);
+  const value = scaled(reference, kind, system, assumed);
+  return `${Number(value.toPrecision(3))} ${unit.text}, assumed`;
+}
+
 /** Back from a shown number to SI. */
 export function unscaled(
   reference: Reference,

@@ -6,8 +6,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from gentle_ember.core.figure import Band, Figure, Input, Method, Origin, Rounding
-from gentle_ember.core.quantities import STANDARD_PRESSURE_PA, check
+from gentle_ember.core.quantities import INCH_WC_PA, STANDARD_PRESSURE_PA, check
 
+ALLOWED_PA = 0.5 * INCH_WC_PA
+"""Drop allowed where the site says nothing: half an inch of water, adjustable, by local code."""
 READ_PA = 12.5
 """How well a pressure is read on a U-tube or a dial [Pa]."""
 READ_K = 0.1

@@ -81,6 +81,8 @@ class Jets(Model):
         Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3)
     ] = None
 
+    marking: Literal["unknown", "hundredths", "flow"] = "unknown"
+
     @property
     def made_with(self) -> Fact | None:
         """The number sums begin from: stamped, else published, else believed."""
@@ -90,8 +92,6 @@ class Jets(Model):
     def by_bore(self) -> bool:
         """Whether numbers are taken as bores; else they are flows."""
         return self.marking != "flow"
-
-    marking: Literal["unknown", "hundredths", "flow"] = "unknown"
 
 
 class Carburetor(Model):

@@ -7,7 +7,7 @@ from gentle_ember.core.answers import (
     ANSWERS as PLANNING,
 )
 from gentle_ember.core.answers import GAS_OPTIONS, Answer, AnswerField, Values, gas, number, row
-from gentle_ember.core.decay import decay
+from gentle_ember.core.decay import ALLOWED_PA, decay
 from gentle_ember.core.figure import Band, Figure, Method, Origin, Rounding, exact, spread
 from gentle_ember.core.output import LAMBDA_AS_JETTED
 from gentle_ember.core.quantities import check
@@ -16,6 +16,7 @@ from gentle_ember.core.quantities import check
 def leak_decay(values: Values) -> tuple[Figure, ...]:
     """What a shut-in line leaks, and whether that tells anything."""
     elevation = number(values, "elevation_m", 0.0)
+    allowed = number(values, "allowed_pa", ALLOWED_PA)
     found = decay(
         number(values, "volume_m3"),
         number(values, "before_pa"),
@@ -24,7 +25,7 @@ def leak_decay(values: Values) -> tuple[Figure, ...]:
         number(values, "after_k", number(values, "before_k", 288.15)),
         number(values, "seconds_s"),
         ambient_pa=air.pressure(elevation),
-        allowed_pa=check("allowed drop", "pressure", number(values, "allowed_pa", 125.0), 0.0, 5e3),
+        allowed_pa=check("allowed drop", "pressure", allowed, 0.0, 5e3),
     )
     told = {
         "tight": "tight within what is allowed",

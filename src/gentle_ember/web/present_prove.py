@@ -20,21 +20,20 @@ def proofs(planned: Plan) -> list[Json]:
 
 
 def _gas(planned: Plan, one: GasProof) -> Json:
-    begun = planned.job.proof.zones
     return {
         "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
         "tight": one.tight, "left": list(one.left),
-        "zones": [_zone(zone, begun=zone.key in begun) for zone in one.zones],
+        "zones": [_zone(zone) for zone in one.zones],
         "locks": one.locks, "lock_up": one.lock_up.state, "lock_up_by": one.lock_up.by,
     }  # fmt: skip
 
 
-def _zone(one: ZoneProof, *, begun: bool) -> Json:
+def _zone(one: ZoneProof) -> Json:
     found = one.decay
     return {
         "key": one.key, "name": one.name, "how": one.how,
         "joints": [_joint(joint) for joint in one.joints],
-        "can_decay": one.can_decay, "begun": begun,
+        "can_decay": one.can_decay, "begun": one.begun,
         "drop": figure(found.drop) if found else None,
         "leak": figure(found.leak) if found else None,
         "tells": str(found.tells) if found else "", "why": found.why if found else "",

@@ -2,15 +2,15 @@
   import type { Fact } from '$lib/api/client';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
-  import { fieldOf, useReference } from '$lib/reference';
+  import { assumption, fieldOf, useReference } from '$lib/reference';
   import { at } from '$lib/job/path';
 
   interface Props {
     path: string;
     label: string;
     hint?: string;
-    /** What stands in when nothing is given, said in the field. */
-    assumed?: string;
+    /** What stands in when nothing is given, said in the field: in words, or a value [SI]. */
+    assumed?: string | number;
   }
   let { path, label, hint = '', assumed = '' }: Props = $props();
 
@@ -31,6 +31,7 @@
   let error = $derived(job().errors[path]);
   let kind = $derived(fieldOf(reference.data, path)?.kind);
   let sample = $derived(kind ? reference.data?.kinds[kind]?.[`sample_${prefs.system}`] : undefined);
+  let stands = $derived(assumption(reference.data, kind, prefs.system, assumed));
   let understood = $derived.by(() => {
     const now = job().now?.shown[path];
     if (!now || error) return '';
@@ -75,7 +76,7 @@
       class:input-error={error}
       class:told={fact || draft}
       value={draft ?? shown}
-      placeholder={assumed || (sample ? `like ${sample}` : '')}
+      placeholder={stands || (sample ? `like ${sample}` : '')}
       autocomplete="off"
       autocapitalize="off"
       spellcheck="false"

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { prefs } from '$lib/prefs.svelte';
   import type { components } from '$lib/api/schema';
   import Figure from '$lib/figure/Figure.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
@@ -22,17 +21,9 @@
       <QuantityField path={`${at}.before`} label="Pressure before" />
       <QuantityField path={`${at}.after`} label="Pressure after" />
       <QuantityField path={`${at}.seconds`} label="Time between" />
-      <QuantityField
-        path={`${at}.before_k`}
-        label="Gas temperature before"
-        assumed={prefs.said('59 °F', '15 °C')}
-      />
+      <QuantityField path={`${at}.before_k`} label="Gas temperature before" assumed={288.15} />
       <QuantityField path={`${at}.after_k`} label="Gas temperature after" assumed="the same" />
-      <QuantityField
-        path={`${at}.allowed`}
-        label="Drop allowed"
-        assumed={prefs.said('0.5 in w.c.', '1.25 mbar')}
-      />
+      <QuantityField path={`${at}.allowed`} label="Drop allowed" assumed={124.54} />
       <QuantityField path={`${at}.barometer`} label="Barometer moved by" assumed="not at all" />
     </div>
     {#if zone.drop && zone.leak}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { prefs } from '$lib/prefs.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import Figure from '$lib/figure/Figure.svelte';
@@ -53,7 +52,7 @@
   <TypedField
     quantity={temperature}
     label="Temperature"
-    assumed={prefs.said('77 °F, assumed', '25 °C, assumed')}
+    assumed={298.15}
     fault={wrong.temperature_k}
   />
   <TypedField

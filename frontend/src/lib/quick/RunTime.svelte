@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { prefs } from '$lib/prefs.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import { CLASSES } from '$lib/job/options';
@@ -48,15 +47,10 @@
   <TypedField
     quantity={hottest}
     label="Hottest day"
-    assumed={prefs.said('77 °F, assumed', '25 °C, assumed')}
+    assumed={298.15}
     fault={wrong.temperature_k ?? wrong.hottest_k}
   />
-  <TypedField
-    quantity={coldest}
-    label="Coldest night"
-    assumed={prefs.said('32 °F, assumed', '0 °C, assumed')}
-    fault={wrong.coldest_k}
-  />
+  <TypedField quantity={coldest} label="Coldest night" assumed={273.15} fault={wrong.coldest_k} />
   <TypedField
     quantity={elevation}
     label="Elevation"

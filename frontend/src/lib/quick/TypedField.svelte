@@ -1,12 +1,13 @@
 <script lang="ts">
   import { prefs } from '$lib/prefs.svelte';
-  import { useReference } from '$lib/reference';
+  import { assumption, useReference } from '$lib/reference';
   import type { TypedQuantity } from './quantity.svelte';
 
   interface Props {
     quantity: TypedQuantity;
     label: string;
-    assumed?: string;
+    /** What stands in when nothing is given: in words, or a value [SI]. */
+    assumed?: string | number;
     /** What the answer found wrong with this one. */
     fault?: string;
   }
@@ -14,6 +15,7 @@
   const id = $props.id();
   const reference = useReference();
   let sample = $derived(reference.data?.kinds[quantity.kind]?.[`sample_${prefs.system}`] ?? '');
+  let stands = $derived(assumption(reference.data, quantity.kind, prefs.system, assumed));
   let error = $derived(quantity.error || fault);
   let read = $derived.by(() => {
     const both = quantity.understood;
@@ -28,7 +30,7 @@
     {id}
     class="input num"
     class:input-error={error}
-    placeholder={assumed || `like ${sample}`}
+    placeholder={stands || `like ${sample}`}
     autocomplete="off"
     spellcheck="false"
     value={quantity.text}

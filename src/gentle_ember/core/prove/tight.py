@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core import air
 from gentle_ember.core.cautions import Caution, Severity
-from gentle_ember.core.decay import Decay, Tells, decay
+from gentle_ember.core.decay import ALLOWED_PA, Decay, Tells, decay
 from gentle_ember.core.fit.sheet import JointState, Sheet
 from gentle_ember.core.fuels import NAMES, FuelKey
 from gentle_ember.core.job import Job
@@ -18,8 +18,6 @@ from gentle_ember.core.sections.fuel_path import TrainSection
 from gentle_ember.core.sections.given import site_air
 from gentle_ember.core.train.ladder import Zone
 
-ALLOWED_PA = 125.0
-"""Drop allowed where the site says nothing: half an inch of water, adjustable, by local code."""
 _GAS_HOW = "Source open, everything after it shut. Soap each joint in order, from the source."
 ZONES: dict[str, tuple[str, str]] = {
     "cylinder": ("Supply side, at the cylinder's pressure", _GAS_HOW),
@@ -69,6 +67,8 @@ class ZoneProof:
     how: str
     joints: tuple[JointProof, ...]
     record: ZoneTest
+    begun: bool
+    """Whether a decay was begun."""
     decay: Decay | None
 
     @property
@@ -102,9 +102,11 @@ class GasProof:
         if open_:
             yield f"{open_} of {len(joints)} joints not proven tight"
         for zone in self.zones:
-            if zone.decay is not None and zone.decay.tells is Tells.LEAKS:
+            # Half erased, a decay that leaked must not count as one never made.
+            tells = zone.decay.tells if zone.decay else Tells.INCONCLUSIVE
+            if zone.begun and tells is Tells.LEAKS:
                 yield f"{zone.name.lower()}: the pressure falls more than is allowed"
-            elif zone.decay is not None and zone.decay.tells is Tells.INCONCLUSIVE:
+            elif zone.begun and tells is Tells.INCONCLUSIVE:
                 yield f"{zone.name.lower()}: its decay tells nothing yet; read again or take it out"
         if self.locks and self.lock_up.state == "grows":
             yield "the demand regulator passes gas at rest: its lock-up fails"
@@ -140,9 +142,12 @@ def _of(
             proof = JointProof(state, tuple(looks.get(state.joint.key, ())))
             zones.setdefault(name, []).append(proof)
     found = tuple(
-        ZoneProof(f"{fuel}-{name}", *ZONES[name], tuple(joints), record, _decay(job, record))
+        ZoneProof(
+            key, *ZONES[name], tuple(joints), record, key in job.proof.zones, _decay(job, record)
+        )
         for name, joints in zones.items()
-        for record in (job.proof.zones.get(f"{fuel}-{name}", ZoneTest()),)
+        for key in (f"{fuel}-{name}",)
+        for record in (job.proof.zones.get(key, ZoneTest()),)
     )
     locks = any(
         one.part is not None and one.part.kind is PartClass.DEMAND for one in section.case.parts

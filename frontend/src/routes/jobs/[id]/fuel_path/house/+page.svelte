@@ -54,11 +54,7 @@
     {#if house.faults['']}<p class="quiet">{house.faults['']}</p>{/if}
     <div class="grid-3">
       <QuantityField path={`${at}.meter`} label="Meter rating" />
-      <QuantityField
-        path={`${at}.house.allowed`}
-        label="Drop allowed"
-        assumed={prefs.said('0.5 in w.c.', '1.24 mbar')}
-      />
+      <QuantityField path={`${at}.house.allowed`} label="Drop allowed" assumed={124.54} />
       <ChoiceField
         path={`${at}.house.stub`}
         label="The generator's stub ends"

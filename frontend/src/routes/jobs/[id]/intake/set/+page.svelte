@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { prefs } from '$lib/prefs.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
@@ -42,11 +41,7 @@
       label="Rated at elevation"
       assumed="sea level, assumed"
     />
-    <QuantityField
-      path="set.rating_temperature"
-      label="Rated at"
-      assumed={prefs.said('77 °F, assumed', '25 °C, assumed')}
-    />
+    <QuantityField path="set.rating_temperature" label="Rated at" assumed={298.15} />
     <ChoiceField path="set.phases" label="Phases" options={PHASES} />
   </div>
 </section>
