@@ -155,6 +155,12 @@ def test_a_decay_in_a_cooling_line_tells_nothing(shop):
     expect(page.get_by_role("button", name="Decay test, where a gauge is fitted")).to_be_visible()
 
 
+def rows_at(rows):
+    """Where rows stand below the first of them."""
+    tops = [row.bounding_box()["y"] for row in rows.all()]
+    return [round(top - tops[0]) for top in tops]
+
+
 def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     be(either)
     either.open("Star-party hut", "first_start/start")
@@ -162,9 +168,12 @@ def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     expect(page.locator("[data-look]").first).to_be_visible()
     expect(page.get_by_role("button", name="Note the attempt")).to_be_hidden()
     gate = page.get_by_role("region", name="Start gate").locator("[data-look]")
+    places = rows_at(gate)
     for row in range(gate.count()):
         gate.nth(row).get_by_role("checkbox").check()
         expect(gate.nth(row)).to_have_attribute("data-state", "good")
+    # A mark that moves the rows takes the next one from under the finger.
+    assert rows_at(gate) == places
     page.get_by_label("Choke", exact=True).select_option("shut")
     page.get_by_role("button", name="Note the attempt").click()
     expect(page.locator("[data-advice]")).to_contain_text("Open the choke")

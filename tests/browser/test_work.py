@@ -99,6 +99,26 @@ def test_escape_lets_go_of_what_was_typed(shop):
     shop.saved()
 
 
+def test_a_refused_tick_goes_back_and_says_why(shop):
+    shop.open("Lambing clinic trailer", "intake/wish")
+    tick = shop.page.locator('[data-tick="wants.biogas"]')
+    why = "No digester on this site."
+    fault = {"type": "invalid", "title": "Not valid", "status": 422, "detail": why,
+             "errors": [{"path": "wants.biogas", "message": why}]}  # fmt: skip
+    refused = json.dumps(fault)
+    shop.page.route(
+        "**/api/jobs/*",
+        lambda route: route.fulfill(status=422, content_type="application/json", body=refused),
+        times=1,
+    )
+    tick.get_by_role("checkbox").click()
+    expect(tick).to_contain_text(why)
+    expect(tick.get_by_role("checkbox")).not_to_be_checked()
+    tick.get_by_role("checkbox").check()
+    expect(tick).not_to_contain_text(why)
+    shop.saved()
+
+
 def test_undo_fifty_steps_across_a_reload(shop):
     shop.open("Tool library's big twin", "intake/set")
     page = shop.page

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
@@ -53,7 +54,7 @@
   );
 
   function hook(edge: string, on: boolean) {
-    const now = mount?.hooks ?? [];
+    const now = (job().latest(`${path}.hooks`) as string[] | undefined) ?? [];
     job().set(`${path}.hooks`, on ? [...now, edge] : now.filter((one) => one !== edge));
   }
 </script>
@@ -73,14 +74,10 @@
   <fieldset>
     <legend>A tape hooks on its edges</legend>
     {#each EDGES as [edge, text] (edge)}
-      <label
-        ><input
-          type="checkbox"
-          class="checkbox checkbox-sm"
-          checked={mount?.hooks?.includes(edge) ?? false}
-          onchange={(event) => hook(edge, event.currentTarget.checked)}
-        />
-        {text}</label
+      <Tick
+        path={`${path}.hooks`}
+        checked={mount?.hooks?.includes(edge) ?? false}
+        change={(on) => hook(edge, on)}>{text}</Tick
       >
     {/each}
   </fieldset>
@@ -135,10 +132,5 @@
     font-weight: 600;
     float: left;
     margin-right: 1rem;
-  }
-  fieldset label {
-    display: inline-flex;
-    gap: 0.35rem;
-    align-items: center;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import type { Fit } from './sheet';
   import { freshKey, signed, stamp } from '$lib/job/record';
   import { useJob } from '$lib/job/session.svelte';
@@ -62,13 +63,11 @@
   <ol class="now">
     {#each fit.smell.at_once as one (one.key)}
       <li>
-        <label
-          ><input
-            type="checkbox"
-            class="checkbox"
-            checked={now?.did?.includes(one.key) ?? false}
-            onchange={(event) => did(one.key, event.currentTarget.checked)}
-          />{one.text}</label
+        <Tick
+          path={`fit.smelled.${key}`}
+          checked={now?.did?.includes(one.key) ?? false}
+          change={(on) => did(one.key, on)}
+          large>{one.text}</Tick
         >
       </li>
     {/each}
@@ -117,10 +116,7 @@
   .now {
     counter-reset: n;
   }
-  .now label {
-    display: flex;
-    gap: 0.7rem;
-    align-items: start;
+  .now :global([data-tick]) {
     font-size: 1.1rem;
     font-weight: 600;
     padding: 0.45rem 0;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
@@ -28,7 +29,7 @@
   let fresh = $state('');
 
   function toggle(key: string, here: boolean) {
-    const without = bank.loads.filter((one) => one.without).map((one) => one.key);
+    const without = (job().latest(`${at}.without`) as string[] | undefined) ?? [];
     job().set(`${at}.without`, here ? without.filter((one) => one !== key) : [...without, key]);
   }
 
@@ -79,13 +80,8 @@
     <ul>
       {#each bank.loads as one (one.key)}
         <li>
-          <label
-            ><input
-              class="checkbox checkbox-sm"
-              type="checkbox"
-              checked={!one.without}
-              onchange={(event) => toggle(one.key, event.currentTarget.checked)}
-            />{one.count > 1 ? `${one.count} × ` : ''}{one.name}</label
+          <Tick path={`${at}.without`} checked={!one.without} change={(on) => toggle(one.key, on)}
+            >{one.count > 1 ? `${one.count} × ` : ''}{one.name}</Tick
           >
           <span class="num">{one.watts[prefs.system]}</span>
         </li>
@@ -157,12 +153,6 @@
   }
   li .num {
     white-space: nowrap;
-  }
-  li label {
-    display: inline-flex;
-    gap: 0.4rem;
-    align-items: center;
-    font-weight: 400;
   }
   .typed {
     display: grid;

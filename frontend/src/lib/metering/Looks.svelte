@@ -101,6 +101,12 @@
   .acts {
     display: flex;
     gap: 0.3rem;
+    margin-left: auto;
+  }
+  @media (max-width: 600px) {
+    li > span:first-child {
+      flex-basis: 100%;
+    }
   }
   .chosen {
     background: var(--color-success);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import Camera from '@lucide/svelte/icons/camera';
   import type { Bill } from '$lib/api/client';
   import { useJob } from '$lib/job/session.svelte';
@@ -10,15 +11,14 @@
   let { line }: Props = $props();
   const job = useJob();
   let field = $state<HTMLInputElement>();
-  let fault = $derived(job().errors[`arrived.${line.key}`] ?? '');
   let photos = $derived(
     Object.values(job().settled?.job.attachments ?? {}).filter(
       (one) => one.subject === `arrived.${line.key}`
     ).length
   );
 
-  function check(event: Event & { currentTarget: HTMLInputElement }) {
-    const count = event.currentTarget.checked ? line.whole : 0;
+  function check(on: boolean) {
+    const count = on ? line.whole : 0;
     job().set(`arrived.${line.key}`, {
       count,
       on: count ? new Date().toISOString().slice(0, 10) : '',
@@ -36,13 +36,11 @@
 </script>
 
 <span class="arrived no-print">
-  <input
-    type="checkbox"
-    class="checkbox checkbox-sm"
+  <Tick
+    path={`arrived.${line.key}`}
     checked={line.here}
-    aria-label={`${line.name} is here`}
-    title="Here, counted and looked at"
-    onchange={check}
+    label={`${line.name} is here`}
+    change={check}
   />
   {#if line.here}
     <button
@@ -53,7 +51,6 @@
     >
     <input bind:this={field} type="file" accept="image/*" hidden onchange={photo} />
   {/if}
-  {#if fault}<span class="fault" role="alert">{fault}</span>{/if}
 </span>
 
 <style>
@@ -61,8 +58,5 @@
     display: inline-flex;
     align-items: center;
     gap: 0.2rem;
-  }
-  .fault {
-    color: var(--color-error);
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import type { Place, Train } from '$lib/api/client';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import { useJob } from '$lib/job/session.svelte';
@@ -98,24 +99,10 @@
     >
     <Insert {bench} fuel={train.fuel} after={place.key} />
     {#if place.needs_upright}
-      <label class="tick"
-        ><input
-          type="checkbox"
-          class="checkbox checkbox-sm"
-          checked={place.upright}
-          onchange={(event) => job().set(`${at}.upright`, event.currentTarget.checked)}
-        /> stands upright</label
-      >
+      <Tick path={`${at}.upright`} checked={place.upright}>stands upright</Tick>
     {/if}
     {#if place.ports.length}
-      <label class="tick"
-        ><input
-          type="checkbox"
-          class="checkbox checkbox-sm"
-          checked={place.capped}
-          onchange={(event) => job().set(`${at}.capped`, event.currentTarget.checked)}
-        /> side opening capped</label
-      >
+      <Tick path={`${at}.capped`} checked={place.capped}>side opening capped</Tick>
     {/if}
     {#if train.found && place.joint}
       <label class="tick"

@@ -1,14 +1,17 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import type { components } from '$lib/api/schema';
 
   type Look = components['schemas']['StartLookOut'];
   interface Props {
     looks: Look[];
     title: string;
+    /** Where the looks are kept. */
+    at: string;
     left: number;
     set: (key: string, state: '' | 'good' | 'bad') => void;
   }
-  let { looks, title, left, set }: Props = $props();
+  let { looks, title, at, left, set }: Props = $props();
 </script>
 
 <section aria-label={title}>
@@ -16,15 +19,13 @@
   <ul>
     {#each looks as one (one.key)}
       <li class={one.state} data-look={one.key} data-state={one.state}>
-        <label>
-          <input
-            class="checkbox checkbox-sm"
-            type="checkbox"
-            checked={one.state === 'good'}
-            onchange={(event) => set(one.key, event.currentTarget.checked ? 'good' : '')}
-          />
-          <span><b>{one.text}</b> <span class="quiet">{one.why}</span></span>
-        </label>
+        <Tick
+          path={`${at}.${one.key}`}
+          checked={one.state === 'good'}
+          change={(on) => set(one.key, on ? 'good' : '')}
+        >
+          <span class="asked"><b>{one.text}</b> <span class="quiet">{one.why}</span></span>
+        </Tick>
         <span class="quiet by">{one.state ? one.by : ''}</span>
         <button
           class="btn btn-sm btn-ghost"
@@ -59,20 +60,25 @@
     border-left-color: var(--color-error);
     background: var(--stop-tint);
   }
-  label {
+  li :global([data-tick]) {
     flex: 1;
-    display: flex;
-    gap: 0.6rem;
-    align-items: center;
-    font-weight: 400;
+  }
+  .asked {
     padding: 0.25rem 0;
   }
-  label b {
+  b {
     font-weight: 600;
   }
+  /* A mark changes no text's width: rows must not move under the finger on the next one. */
   li.good b {
-    font-weight: 450;
     color: var(--muted);
+  }
+  .by {
+    flex: 0 0 6rem;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    font-size: 0.85rem;
   }
   .wrong {
     color: var(--color-error);

@@ -41,6 +41,7 @@
   <LookList
     title="Start gate"
     looks={one.looks.filter((entry) => entry.when === 'before')}
+    at={`${at}.looked`}
     left={one.gate_left}
     set={look}
   />
@@ -63,6 +64,7 @@
   <LookList
     title={one.gas ? 'Proof, once it runs' : 'Proof of the remote tank, once it runs'}
     looks={one.looks.filter((entry) => entry.when === 'after')}
+    at={`${at}.looked`}
     left={one.after_left}
     set={look}
   />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import TextField from '$lib/field/TextField.svelte';
   import { signed } from '$lib/job/record';
@@ -137,18 +138,11 @@
     <h2>Comes back</h2>
     {#each fit.back as row (row.key)}
       <div class="row" data-back={row.key}>
-        <label
-          ><input
-            type="checkbox"
-            class="checkbox checkbox-sm"
-            checked={held?.back?.[row.key]?.back ?? false}
-            onchange={(event) =>
-              back(row.key, row.what, {
-                back: event.currentTarget.checked,
-                ...signed()
-              })}
-          />
-          {row.what} <span class="quiet">{row.why}</span></label
+        <Tick
+          path={`fit.back.${row.key}`}
+          checked={held?.back?.[row.key]?.back ?? false}
+          change={(on) => back(row.key, row.what, { back: on, ...signed() })}
+          >{row.what} <span class="quiet">{row.why}</span></Tick
         >
         <label class="tag"
           ><span class="sr">Tag of {row.what}</span>
@@ -204,12 +198,9 @@
     border-top: 1px solid var(--rule);
     padding: 0.35rem 0;
   }
-  .row > label:first-child {
+  .row > :global([data-tick]) {
     flex: 1;
     min-width: 15rem;
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
   }
   .row .select {
     width: 10rem;

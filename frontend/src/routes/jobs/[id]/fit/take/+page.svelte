@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
   import { prefs } from '$lib/prefs.svelte';
@@ -35,18 +36,17 @@
       <ul>
         {#each rows as one (one.key)}
           <li class:packed={has(one.key, one.packed)}>
-            <label
-              ><input
-                type="checkbox"
-                class="checkbox"
-                checked={has(one.key, one.packed)}
-                onchange={(event) => pack(one.key, event.currentTarget.checked)}
-              />
-              <span
+            <Tick
+              path={`fit.packed.${one.key}`}
+              checked={has(one.key, one.packed)}
+              change={(on) => pack(one.key, on)}
+              large
+            >
+              <span class="what"
                 >{#if one.count}<span class="num">{one.count}</span>{/if}
                 {one.what}</span
-              ></label
-            >
+              >
+            </Tick>
             <span class="quiet uses"
               >{one.uses.length > 1 ? `${one.uses.length} uses` : one.uses[0]}</span
             >
@@ -72,13 +72,7 @@
     border-top: 1px solid var(--rule);
     padding: 0.3rem 0;
   }
-  label {
-    display: flex;
-    gap: 0.6rem;
-    align-items: center;
-    min-height: 1.8rem;
-  }
-  .packed label {
+  .packed .what {
     color: var(--muted);
   }
   .uses {

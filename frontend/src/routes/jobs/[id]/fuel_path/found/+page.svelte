@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/job/session.svelte';
@@ -93,14 +94,8 @@
       <button class="btn btn-sm btn-primary" disabled={bench.busy} onclick={() => void repair()}
         >Repair train</button
       >
-      <label
-        ><input
-          type="checkbox"
-          class="checkbox checkbox-sm"
-          checked={entered.past_exhaust ?? false}
-          onchange={(event) =>
-            job().set('trains.as_found.past_exhaust', event.currentTarget.checked)}
-        /> a hose passes the exhaust</label
+      <Tick path="trains.as_found.past_exhaust" checked={entered.past_exhaust ?? false}
+        >a hose passes the exhaust</Tick
       >
       <button
         class="btn btn-sm"
@@ -144,10 +139,5 @@
     gap: 0.5rem 0.9rem;
     align-items: center;
     margin: 0.5rem 0;
-  }
-  .acts label {
-    display: flex;
-    gap: 0.4rem;
-    align-items: center;
   }
 </style>

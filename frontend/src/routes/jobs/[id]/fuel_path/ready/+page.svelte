@@ -45,7 +45,7 @@
           <span class="text">
             {item.text}
             {#if item.holds && !item.done}<span class="holds">holds the stage</span>{/if}
-            {#if item.done}<span class="quiet">{item.by ? `by ${item.by}` : ''}</span>{/if}
+            {#if item.done}<span class="quiet by">{item.by ? `by ${item.by}` : ''}</span>{/if}
             {#if item.number}
               <label class="number"
                 >{item.number}
@@ -90,6 +90,10 @@
     border-top: 1px solid var(--rule);
     padding: 0.45rem 0;
   }
+  /* As wide with either word, so that no text wraps anew when one is confirmed. */
+  li > .btn {
+    min-width: 7.5rem;
+  }
   .kind {
     color: var(--muted);
     font-size: 0.87rem;
@@ -118,6 +122,9 @@
     }
     .kind {
       grid-column: 1 / -1;
+    }
+    .by {
+      display: none;
     }
   }
 </style>

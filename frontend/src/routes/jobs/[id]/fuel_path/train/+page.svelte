@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import Figure from '$lib/figure/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import Mark from '$lib/frame/Mark.svelte';
@@ -86,14 +87,8 @@
     {#if place}{#key place.key}<PlacePanel {train} {place} {bench} />{/key}{/if}
     {#if train.fuel !== 'gasoline'}
       <div class="ways">
-        <label
-          ><input
-            type="checkbox"
-            class="checkbox checkbox-sm"
-            checked={stored?.past_exhaust ?? false}
-            onchange={(event) =>
-              job().set(`trains.${train.name}.past_exhaust`, event.currentTarget.checked)}
-          /> a hose passes the exhaust</label
+        <Tick path={`trains.${train.name}.past_exhaust`} checked={stored?.past_exhaust ?? false}
+          >a hose passes the exhaust</Tick
         >
         <label
           >a hose passes a cover

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '$lib/field/Tick.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import TextField from '$lib/field/TextField.svelte';
@@ -29,14 +30,7 @@
 <fieldset>
   <legend>Asked for</legend>
   {#each WANTS as [key, text] (key)}
-    <label data-field={`wants.${key}`}>
-      <input
-        class="checkbox checkbox-sm"
-        type="checkbox"
-        checked={wants?.[key] ?? false}
-        onchange={(event) => job().set(`wants.${key}`, event.currentTarget.checked)}
-      />{text}
-    </label>
+    <Tick path={`wants.${key}`} checked={wants?.[key] ?? false}>{text}</Tick>
   {/each}
 </fieldset>
 
@@ -88,11 +82,5 @@
   legend {
     font-weight: 600;
     margin-bottom: 0.3rem;
-  }
-  fieldset label {
-    display: flex;
-    gap: 0.45rem;
-    align-items: center;
-    padding: 0.2rem 0;
   }
 </style>
