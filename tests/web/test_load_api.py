@@ -105,6 +105,8 @@ def test_what_is_measured_teaches_the_shop_and_stands_beside_the_next_estimate(d
     shown = show(demo_client, stars, "output")["output"]
     propane = next(one for one in shown["fuels"] if one["fuel"] == "propane")
     assert propane["running"]["method"]["name"] == "Measured on this set"
+    # A set's own measurement is no second opinion on it.
+    assert "own sets" not in json.dumps(shown)
     cinema = show(demo_client, ids(demo_client)["Clock-tower"], "output")["output"]
     other = next(one for one in cinema["fuels"] if one["fuel"] == "propane")["running"]
     assert other["rivals"][0]["name"] == "the shop's own sets of this class"

@@ -97,7 +97,7 @@ def _of(quantity: str, logs: list[float]) -> Learned:
 
 @dataclass(frozen=True, eq=False)
 class Shop:
-    """What the shop learned, as plans read it; one until something new is measured."""
+    """What sets of the shop taught, as plans read it; another object only when it differs."""
 
     learned: Mapping[Key, Learned]
 
@@ -131,3 +131,43 @@ class Shop:
 
 NOTHING = Shop({})
 """A shop that measured nothing yet."""
+
+
+class Taught:
+    """Every job's lessons: a job is told what all the others taught, never what it did itself."""
+
+    def __init__(self, by_job: Mapping[str, tuple[Lesson, ...]] | None = None) -> None:
+        self._by_job = dict(by_job or {})
+        self._kept: dict[str, Shop] = {}
+
+    def renewed(self, by_job: Mapping[str, tuple[Lesson, ...]]) -> Taught:
+        """With lessons as read anew; what teaches a job the same stays the same object for it."""
+        if by_job == self._by_job:
+            return self
+        fresh = Taught(by_job)
+        for job_id, shop in list(self._kept.items()):
+            if fresh._learned(job_id) == shop.learned:
+                fresh._kept[job_id] = shop
+        return fresh
+
+    def all(self) -> Shop:
+        """What every job together teaches."""
+        return self.but("")
+
+    def but(self, job_id: str) -> Shop:
+        """What all jobs but this one teach; one object for every job that taught nothing.
+
+        >>> one = Lesson("output", "open_frame", "propane", 1000.0, 900.0)
+        >>> taught = Taught({"a": (one,), "b": (one, )})
+        >>> [taught.but(job).of("output", "open_frame", "propane").n for job in ("a", "c", "")]
+        [1, 2, 2]
+        >>> taught.but("c") is taught.all()
+        True
+        """
+        place = job_id if job_id in self._by_job else ""
+        if place not in self._kept:
+            self._kept[place] = Shop(self._learned(place))
+        return self._kept[place]
+
+    def _learned(self, job_id: str) -> Mapping[Key, Learned]:
+        return learn(one for name, own in self._by_job.items() if name != job_id for one in own)

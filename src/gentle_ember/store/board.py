@@ -14,9 +14,7 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Severity
 from gentle_ember.core.fit.times import Learned, learn
 from gentle_ember.core.job import Job, WaitsFor
-from gentle_ember.core.lessons import Key, Lesson
-from gentle_ember.core.lessons import Learned as Ratio
-from gentle_ember.core.lessons import learn as learn_ratios
+from gentle_ember.core.lessons import Lesson
 from gentle_ember.core.plan import Plan, plan
 from gentle_ember.core.route import current_stage, waits_for
 from gentle_ember.store.errors import InvalidJobError
@@ -64,12 +62,14 @@ def all_times(session: Session) -> dict[str, Learned]:
     return learn((str(kind), float(seconds)) for row in rows for kind, seconds in row)
 
 
-def all_lessons(session: Session) -> dict[Key, Ratio]:
-    """What the shop's measurements teach, over all its jobs."""
-    rows = session.scalars(
-        select(BoardRow.lessons).where(func.json_array_length(BoardRow.lessons) > 0)
+def all_lessons(session: Session) -> dict[str, tuple[Lesson, ...]]:
+    """What each job of the shop measured against its estimates, by job."""
+    rows = session.execute(
+        select(BoardRow.job_id, BoardRow.lessons).where(
+            func.json_array_length(BoardRow.lessons) > 0
+        )
     )
-    return learn_ratios(Lesson(*one) for row in rows for one in row)
+    return {job_id: tuple(Lesson(*one) for one in lessons) for job_id, lessons in rows}
 
 
 def _searched(job: Job) -> str:

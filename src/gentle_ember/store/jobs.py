@@ -20,7 +20,7 @@ from gentle_ember.core.fit.holds import tick_stops
 from gentle_ember.core.fit.records import Fit
 from gentle_ember.core.fit.times import Learned
 from gentle_ember.core.job import ON_DEMAND, Job
-from gentle_ember.core.lessons import NOTHING, Shop
+from gentle_ember.core.lessons import Taught
 from gentle_ember.core.load_test.section import load_stops
 from gentle_ember.core.pins import UnknownPartError, pin_changes
 from gentle_ember.core.plan import Plan, plan
@@ -40,7 +40,7 @@ from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import valid_job
 
-KEPT_DOCUMENTS = 16
+KEPT_JOBS = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,16 +55,24 @@ class Stored:
     can_redo: bool
 
 
+@dataclass(frozen=True, slots=True)
+class Whole:
+    """A job at one revision; neither is to be changed."""
+
+    job: Job
+    document: dict[str, Any]
+
+
 class JobStore:
     """All access to jobs; one instance a process."""
 
     def __init__(self, engine: Engine, parts: PartStore) -> None:
         self.engine = engine
         self.parts = parts
-        self._documents: OrderedDict[tuple[str, int, datetime], dict[str, Any]] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, int, datetime], Whole] = OrderedDict()
         self.news = News()
         self._times: Mapping[str, Learned] | None = None
-        self._shop, self._shop_read = NOTHING, False
+        self._taught, self._taught_read = Taught(), False
         self._lock = Lock()
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
@@ -83,31 +91,32 @@ class JobStore:
         return self._times
 
     @property
-    def shop(self) -> Shop:
-        """What this shop's measurements teach; another object only when they teach otherwise."""
-        if not self._shop_read:
-            self._shop_read = True
+    def taught(self) -> Taught:
+        """What every job taught; read anew when one is written."""
+        if not self._taught_read:
+            self._taught_read = True
             with self.reading.begin() as session:
-                learned = board.all_lessons(session)
-            if learned != self._shop.learned:
-                self._shop = Shop(learned)
-        return self._shop
+                self._taught = self._taught.renewed(board.all_lessons(session))
+        return self._taught
 
-    def plan(self, job: Job) -> Plan:
-        """The plan of a job over this shop's catalog and what it learned: asked again, the same."""
-        return plan(job, self.catalog, self.shop)
+    def plan(self, job: Job, job_id: str = "") -> Plan:
+        """The plan of a job over this shop's catalog and what its other jobs taught.
 
-    def _planned(self, job: Job) -> Plan:
+        Asked again, the same. A job that is none of the shop's has no id.
+        """
+        return plan(job, self.catalog, self.taught.but(job_id))
+
+    def _planned(self, job: Job, job_id: str) -> Plan:
         """The same within a write, by the shop as last read.
 
         Neither a board's row nor a stop depends on it, and a write that waited for a second
         connection would wait for writers that wait for it.
         """
-        return plan(job, self.catalog, self._shop)
+        return plan(job, self.catalog, self._taught.but(job_id))
 
     def _written(self, stored: Stored) -> Stored:
         """After a write is committed, and not before: others may read meanwhile."""
-        self._times, self._shop_read = None, False
+        self._times, self._taught_read = None, False
         self.news.tell(stored.id, stored.revision)
         return stored
 
@@ -138,7 +147,7 @@ class JobStore:
                 inverse=[],
             )
         )
-        board.write(session, job_id, self._planned(job), at)
+        board.write(session, job_id, self._planned(job, job_id), at)
         session.flush()
         return Stored(job_id, 1, job, at, False, False)
 
@@ -154,7 +163,7 @@ class JobStore:
     def _stored(self, session: Session, job_id: str) -> Stored:
         row = _row(session, job_id)
         undo, redo = stacks(session, job_id)
-        job = Job.model_validate(row.document)
+        job = self._whole(row).job
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
 
     def preview(self, job_id: str, changes: list[Change]) -> Stored:
@@ -182,32 +191,36 @@ class JobStore:
             refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_pins(changes)
             job, changes, inverse = self._changed(row, changes)
-            self._refuse_past_stops(Job.model_validate(row.document), job)
+            self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, "edit", None, key, who, changes, inverse)
             stored = self._save(session, row, job)
         return self._written(stored)
 
-    def _whole(self, row: JobRow) -> dict[str, Any]:
-        """A job's document with the fields an earlier version lacked; not to be changed.
+    def _whole(self, row: JobRow) -> Whole:
+        """A job with the fields an earlier version lacked, as a model and as a document.
 
         While somebody types, the same revision is asked for again and again.
         """
         place = (row.id, row.revision, row.updated_at)
         with self._lock:
-            known = self._documents.get(place)
+            known = self._kept.get(place)
         if known is None:
-            known = Job.model_validate(row.document).model_dump(mode="json")
-            with self._lock:
-                self._documents[place] = known
-                while len(self._documents) > KEPT_DOCUMENTS:
-                    self._documents.popitem(last=False)
+            job = Job.model_validate(row.document)
+            known = self._keep(row, Whole(job, job.model_dump(mode="json")))
         return known
+
+    def _keep(self, row: JobRow, whole: Whole) -> Whole:
+        with self._lock:
+            self._kept[row.id, row.revision, row.updated_at] = whole
+            while len(self._kept) > KEPT_JOBS:
+                self._kept.popitem(last=False)
+        return whole
 
     def _changed(
         self, row: JobRow, changes: list[Change]
     ) -> tuple[Job, list[Change], list[Change]]:
         """A job changed, with the copies of its parts; what was done, and its inverse."""
-        before = self._whole(row)
+        before = self._whole(row).document
         job, inverse = _applied(before, changes)
         if any(change.keys[0] in ("trains", "parts") for change in changes):
             try:
@@ -219,9 +232,9 @@ class JobStore:
                 job, inverse = _applied(before, changes)
         return job, changes, inverse
 
-    def _refuse_past_stops(self, before: Job, after: Job) -> None:
+    def _refuse_past_stops(self, before: Job, after: Job, job_id: str) -> None:
         """No stage is signed off, and no step ticked or skipped, past a stop, whoever asks."""
-        planned = self._planned(after)
+        planned = self._planned(after, job_id)
         faults = []
         if after.stages != before.stages:
             faults += [
@@ -269,7 +282,7 @@ class JobStore:
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
             job, changes, inverse = self._changed(row, changes)
-            self._refuse_past_stops(Job.model_validate(row.document), job)
+            self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, kind, target.revision, key, who, changes, inverse)
             stored = self._save(session, row, job)
         return self._written(stored)
@@ -277,7 +290,8 @@ class JobStore:
     def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
-        board.write(session, row.id, self._planned(job), row.updated_at)
+        self._keep(row, Whole(job, row.document))
+        board.write(session, row.id, self._planned(job, row.id), row.updated_at)
         session.flush()
         undo, redo = stacks(session, row.id)
         return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
@@ -320,7 +334,7 @@ class JobStore:
                 stamp = datetime.fromisoformat(entry["at"])
                 key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
-            board.write(session, new_id, self._planned(job), at)
+            board.write(session, new_id, self._planned(job, new_id), at)
             session.flush()
             stored = self._stored(session, new_id)
         return self._written(stored)

@@ -53,7 +53,7 @@ def _shown(live: Live) -> Response:
 @api.post("", responses={200: BenchOut})
 def open_bench(path: BenchPath, body: OpenBenchIn) -> Response:
     """Set up a fresh bench from the job."""
-    planned = services().plan(services().jobs.get(path.job_id).job)
+    planned = services().plan(services().jobs.get(path.job_id))
     setup = setup_of(planned, FuelKey(path.fuel), body.seed)
     if setup is None:
         text = "Give the running rating first: the bench is built up from it."

@@ -144,8 +144,8 @@ def templates() -> Response:
 @api.post("/kits", responses={201: KitOut})
 def make_kit(body: KitIn) -> tuple[Response, int]:
     """Keep what a job takes as a kit of this shop's own."""
-    job = services().jobs.get(body.job).job
-    bill = services().plan(job).bill
+    stored = services().jobs.get(body.job)
+    bill = services().plan(stored).bill
     contents = {line.part.key: line.count for line in bill.lines if not line.part.site}
     if not contents:
         raise InvalidJobError([FieldError("job", "This job takes no parts yet.")])
@@ -153,7 +153,7 @@ def make_kit(body: KitIn) -> tuple[Response, int]:
         key=key_of(f"shop-{body.name}"),
         name=body.name,
         maker="this shop",
-        fits=f"as for {job.title}",
+        fits=f"as for {stored.job.title}",
         price=bill.price,
         contents=contents,
     )

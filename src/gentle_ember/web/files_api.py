@@ -58,27 +58,28 @@ def export(path: JobPath) -> Response:
 @api.get("/jobs/<job_id>/parts.csv")
 def parts_table(path: JobPath) -> Response:
     """The bill of materials as CSV."""
-    job = services().jobs.get(path.job_id).job
-    text = bill_csv(services().plan(job).bill, services().catalog.suppliers)
-    return download(text, f"{slug(job.title)}-parts.csv", "text/csv")
+    stored = services().jobs.get(path.job_id)
+    text = bill_csv(services().plan(stored).bill, services().catalog.suppliers)
+    return download(text, f"{slug(stored.job.title)}-parts.csv", "text/csv")
 
 
 @api.get("/jobs/<job_id>/parts.pdf")
 def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
     """The bill of materials as PDF, Letter or A4 by the system of units."""
-    job = services().jobs.get(path.job_id).job
+    stored = services().jobs.get(path.job_id)
+    bill = services().plan(stored).bill
     content = bill_pdf(
-        job.title, job.owner, services().plan(job).bill, services().catalog.suppliers, query.system
+        stored.job.title, stored.job.owner, bill, services().catalog.suppliers, query.system
     )
-    return download(content, f"{slug(job.title)}-parts.pdf", "application/pdf")
+    return download(content, f"{slug(stored.job.title)}-parts.pdf", "application/pdf")
 
 
 @api.get("/jobs/<job_id>/output.csv")
 def table(path: JobPath, query: CsvQuery) -> Response:
     """The output table."""
-    job = services().jobs.get(path.job_id).job
-    text = output_csv(services().plan(job), query.system)
-    return download(text, f"{slug(job.title)}-output.csv", "text/csv")
+    stored = services().jobs.get(path.job_id)
+    text = output_csv(services().plan(stored), query.system)
+    return download(text, f"{slug(stored.job.title)}-output.csv", "text/csv")
 
 
 @api.post("/import", responses={201: SnapshotOut})
@@ -87,7 +88,7 @@ def import_() -> tuple[Response, int]:
     data = request.get_data(cache=False)
     who = request.args.get("who", "")[:120]
     stored = import_job(services().jobs, services().attachments, data, who)
-    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
+    return jsonify(snapshot(stored, services().plan(stored), set())), 201
 
 
 @api.get("/schema/job.json")
@@ -136,7 +137,7 @@ def attach(path: JobPath) -> tuple[Response, int]:
         who=request.args.get("who", "")[:120],
     )
     views = set(filter(None, request.args.get("views", "").split(",")))
-    return jsonify(snapshot(stored, services().plan(stored.job), views)), 201
+    return jsonify(snapshot(stored, services().plan(stored), views)), 201
 
 
 @api.get("/jobs/<job_id>/attachments/<key>")

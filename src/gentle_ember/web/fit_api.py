@@ -34,8 +34,8 @@ def _written(one: Drawing, form: str, page: tuple[float, float] | None = None) -
 @api.get("/marks/<key>/template.<form>")
 def drill_template(path: DrawingPath, query: DrawingQuery) -> Response:
     """The drill template of a mount, on a sheet with rulers, or the whole face."""
-    job = services().jobs.get(path.job_id).job
-    planned = services().plan(job)
+    stored = services().jobs.get(path.job_id)
+    job, planned = stored.job, services().plan(stored)
     found = next((one for one in planned.mounts if one.key == path.key), None)
     if found is None:
         raise NotFoundError("The job has no such mount.")
@@ -57,8 +57,8 @@ def drill_template(path: DrawingPath, query: DrawingQuery) -> Response:
 @api.get("/label.<form>")
 def panel_label(path: LabelPath, query: DrawingQuery) -> Response:
     """The panel label at true size: as SVG alone, as PDF on a sheet."""
-    job = services().jobs.get(path.job_id).job
-    planned = services().plan(job)
+    stored = services().jobs.get(path.job_id)
+    job, planned = stored.job, services().plan(stored)
     if not job.choice.methods:
         raise InvalidJobError([FieldError("choice.methods", "Choose the method first.")])
     one = label(" ".join((job.set.maker, job.set.model)).strip() or job.title, planned.states)

@@ -36,7 +36,7 @@ api = APIBlueprint(
 
 
 def _planned(job_id: str) -> tuple[Plan, OutputSection]:
-    planned = services().plan(services().jobs.get(job_id).job)
+    planned = services().plan(services().jobs.get(job_id))
     if planned.output is None:
         text = "Give the running rating first: flows are worked out from it."
         raise InvalidJobError([FieldError("set.running", text)])

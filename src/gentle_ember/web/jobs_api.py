@@ -50,7 +50,7 @@ def _views(text: str) -> set[str]:
 def create(body: NewJobIn) -> tuple[Response, int]:
     """A new job."""
     stored = services().jobs.create({**EMPTY, "title": body.title}, body.who, body.key)
-    planned = services().plan(stored.job)
+    planned = services().plan(stored)
     return jsonify(snapshot(stored, planned, set())), 201
 
 
@@ -58,7 +58,7 @@ def create(body: NewJobIn) -> tuple[Response, int]:
 def show(path: JobPath, query: JobQuery) -> Response:
     """A job as it stands."""
     stored = services().jobs.get(path.job_id)
-    planned = services().plan(stored.job)
+    planned = services().plan(stored)
     return jsonify(snapshot(stored, planned, _views(query.views)))
 
 
@@ -71,7 +71,7 @@ def change(path: JobPath, body: ChangesIn) -> Response:
         stored = jobs.preview(path.job_id, changes)
     else:
         stored = jobs.change(path.job_id, changes, base=body.base, key=body.key, who=body.who)
-    planned = services().plan(stored.job)
+    planned = services().plan(stored)
     views = _views(body.views)
     return jsonify(snapshot(stored, planned, views, preview=body.preview))
 
@@ -80,21 +80,21 @@ def change(path: JobPath, body: ChangesIn) -> Response:
 def undo(path: JobPath, body: StepIn) -> Response:
     """Append the inverse of the newest change."""
     stored = services().jobs.undo(path.job_id, key=body.key, who=body.who)
-    return jsonify(snapshot(stored, services().plan(stored.job), _views(body.views)))
+    return jsonify(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
 def redo(path: JobPath, body: StepIn) -> Response:
     """Append again what was undone last."""
     stored = services().jobs.redo(path.job_id, key=body.key, who=body.who)
-    return jsonify(snapshot(stored, services().plan(stored.job), _views(body.views)))
+    return jsonify(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/copy", responses={201: SnapshotOut})
 def copy(path: JobPath, body: CopyIn) -> tuple[Response, int]:
     """A new job with the same set, sites and wishes."""
     stored = services().jobs.duplicate(path.job_id, who=body.who, key=body.key)
-    return jsonify(snapshot(stored, services().plan(stored.job), set())), 201
+    return jsonify(snapshot(stored, services().plan(stored), set())), 201
 
 
 @api.get("/<job_id>/log", responses={200: LogOut})

@@ -70,4 +70,4 @@ def load(path: RunPath, query: SweepQuery) -> Response:
 @api.get("/learned", responses={200: LearnedOut})
 def learned() -> Response:
     """What the shop's own sets taught, by quantity, class and fuel."""
-    return jsonify(present_load.taught(services().jobs.shop))
+    return jsonify(present_load.taught(services().jobs.taught.all()))

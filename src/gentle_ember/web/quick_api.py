@@ -93,7 +93,7 @@ def _job(make: Callable[[], Job]) -> Job:
 @api.post("/derate", responses={200: OutputOut})
 def derate(body: DerateIn) -> Response:
     """What is left of a rating on each fuel at an elevation and temperature."""
-    section = services().plan(_job(lambda: quick.derate_job(**body.model_dump()))).output
+    section = services().plan_of(_job(lambda: quick.derate_job(**body.model_dump()))).output
     if section is None:
         raise NotFoundError("There is no rating to derate.")
     return jsonify(present.output(section))
@@ -102,7 +102,7 @@ def derate(body: DerateIn) -> Response:
 @api.post("/run-time", responses={200: RunTimesOut})
 def run_time(body: RunTimeIn) -> Response:
     """How long a tank and each cylinder size last at a load, and the gas flows."""
-    section = services().plan(_job(lambda: quick.run_job(**body.model_dump()))).all_runs
+    section = services().plan_of(_job(lambda: quick.run_job(**body.model_dump()))).all_runs
     if section is None:
         raise NotFoundError("There is no rating to work from.")
     return jsonify(

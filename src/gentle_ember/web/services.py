@@ -16,7 +16,7 @@ from gentle_ember.core.plan import Plan
 from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import open_engine
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.jobs import JobStore, Stored
 from gentle_ember.store.parts import PartStore
 from gentle_ember.store.upgrade import bring_up
 
@@ -37,8 +37,12 @@ class Services:
         """What ships, with the shop's own laid over it, as it stands now."""
         return self.parts.catalog
 
-    def plan(self, job: Job) -> Plan:
-        """The plan of a job over this shop's catalog."""
+    def plan(self, stored: Stored) -> Plan:
+        """The plan of a job of this shop."""
+        return self.jobs.plan(stored.job, stored.id)
+
+    def plan_of(self, job: Job) -> Plan:
+        """The plan of a job that is none of the shop's, over its catalog."""
         return self.jobs.plan(job)
 
 

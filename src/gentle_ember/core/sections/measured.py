@@ -26,7 +26,7 @@ from gentle_ember.core.sections.given import (
 )
 from gentle_ember.core.sections.jets import by_density_at
 from gentle_ember.core.sections.metering import barrels_of, was_proven
-from gentle_ember.core.sections.output import FuelOutput, OutputSection, output_section
+from gentle_ember.core.sections.output import FuelOutput, OutputSection, running_w
 
 OPEN = 0.90
 """Throttle at which what is held is all there is [1]."""
@@ -99,12 +99,14 @@ def beside_shop(section: OutputSection, set_class: str, shop: Shop) -> OutputSec
 
 def with_measured(section: OutputSection, job: Job) -> OutputSection:
     """Outputs with what was measured in place of what was estimated."""
-    fuels = tuple(_measured(one, section, job) for one in section.fuels)
+    resolved = machine(job.set)
+    assert resolved is not None  # noqa: S101 - there is a section
+    fuels = tuple(_measured(one, section, job, resolved) for one in section.fuels)
     return replace(section, fuels=fuels)
 
 
 def _on_the_day(
-    job: Job, fuel: FuelKey, found: Held, key: str, schools: Schools
+    job: Job, resolved: Machine, fuel: FuelKey, found: Held, key: str, schools: Schools
 ) -> tuple[float, float]:
     """Estimates on the test's day and on the site's hottest [W].
 
@@ -113,19 +115,19 @@ def _on_the_day(
     site = job.sites[key]
     here = site_air(site, key)
     outside = found.outside.value if found.outside else min(here.coldest.value, here.hottest.value)
-    that_day = site.model_copy(update={"hottest": Fact(value=outside)})
-    design = output_section(job.set, site, key, job.load, schools)
-    day = output_section(job.set, that_day, key, job.load, schools)
-    assert design is not None and day is not None  # noqa: S101 - there is a section to replace
-    return day.of(fuel).running.value, design.of(fuel).running.value
+    that_day = site_air(site.model_copy(update={"hottest": Fact(value=outside)}), key)
+    at_site = fuels_here(job.set, site, key)[fuel].fuel
+    return running_w(resolved, that_day, at_site, schools), running_w(
+        resolved, here, at_site, schools
+    )
 
 
-def _measured(one: FuelOutput, section: OutputSection, job: Job) -> FuelOutput:
+def _measured(one: FuelOutput, section: OutputSection, job: Job, resolved: Machine) -> FuelOutput:
     fuel = one.fuel.key
     found = held(job, fuel, job.site)
     if found is None:
         return one
-    day_w, design_w = _on_the_day(job, fuel, found, job.site, job.schools)
+    day_w, design_w = _on_the_day(job, resolved, fuel, found, job.site, job.schools)
     hotter = min(1.0, design_w / day_w)
     value = min(found.watts * hotter, section.rating.value)
     outside = found.outside
@@ -203,7 +205,7 @@ def _outputs(job: Job, resolved: Machine) -> Iterator[Lesson]:
             found = held(job, fuel, key)
             # At the alternator's limit nothing is learned of the engine.
             if found is not None and found.watts < 0.99 * resolved.rated.value:
-                day_w, _ = _on_the_day(job, fuel, found, key, Schools())
+                day_w, _ = _on_the_day(job, resolved, fuel, found, key, Schools())
                 yield Lesson("output", str(job.set.set_class), str(fuel), day_w, found.watts)
 
 

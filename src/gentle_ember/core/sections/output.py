@@ -120,36 +120,49 @@ def _density_ratio(here: SiteAir) -> Figure:
     )
 
 
-def _on_fuel(
-    resolved: Machine, here: SiteAir, at_site: FuelHere, load: Load, schools: Schools
-) -> FuelOutput:
-    fuel = at_site.fuel
-    at = Conditions(
+def _conditions(resolved: Machine, here: SiteAir) -> Conditions:
+    return Conditions(
         here.elevation.value,
         here.hottest.value,
         None if here.humidity is None else here.humidity.value,
         resolved.jetted_at.value,
     )
 
-    def rating_for(case: Case, starting: bool) -> EngineRating:
-        engine = {
-            Case.LOW: resolved.engine_low_w,
-            Case.STATED: resolved.engine_w,
-            Case.HIGH: resolved.engine_high_w,
-        }[case]
-        limit = resolved.rated.value
-        if starting:
-            limit = resolved.starting.value
-            engine = max(engine, limit)
-        return EngineRating(
-            engine, limit, resolved.rating_elevation.value, resolved.rating_temperature.value
-        )
+
+def _rating(resolved: Machine, case: Case, starting: bool) -> EngineRating:
+    engine = {
+        Case.LOW: resolved.engine_low_w,
+        Case.STATED: resolved.engine_w,
+        Case.HIGH: resolved.engine_high_w,
+    }[case]
+    limit = resolved.rated.value
+    if starting:
+        limit = resolved.starting.value
+        engine = max(engine, limit)
+    return EngineRating(
+        engine, limit, resolved.rating_elevation.value, resolved.rating_temperature.value
+    )
+
+
+def running_w(resolved: Machine, here: SiteAir, fuel: Fuel, schools: Schools) -> float:
+    """Steady output as a section states it [W], without its band and the other schools."""
+    rating, at = _rating(resolved, Case.STATED, starting=False), _conditions(resolved, here)
+    return derate(rating, fuel, at, schools.fuel, schools.air, Case.STATED).output_w
+
+
+def _on_fuel(
+    resolved: Machine, here: SiteAir, at_site: FuelHere, load: Load, schools: Schools
+) -> FuelOutput:
+    fuel = at_site.fuel
+    at = _conditions(resolved, here)
 
     def fall(
         starting: bool, fuel_school: School, air_school: School
     ) -> tuple[Waterfall, float, float]:
         return ends(
-            lambda case: derate(rating_for(case, starting), fuel, at, fuel_school, air_school, case)
+            lambda case: derate(
+                _rating(resolved, case, starting), fuel, at, fuel_school, air_school, case
+            )
         )
 
     inputs = _inputs(resolved, here, at_site)
