@@ -129,4 +129,13 @@
     color: var(--muted);
     background: var(--color-base-100);
   }
+  @media (max-width: 600px) {
+    .told {
+      padding-right: 4.9rem;
+    }
+    .origin {
+      width: 4.7rem;
+      font-size: 0.7rem;
+    }
+  }
 </style>

@@ -90,9 +90,12 @@
   .n {
     text-align: right;
   }
+  th,
+  td {
+    padding: 0.25rem 0.6rem 0.25rem 0;
+  }
   td {
     border-top: 1px solid var(--rule);
-    padding: 0.25rem 0.6rem 0.25rem 0;
   }
   .fuel {
     display: flex;
@@ -101,5 +104,14 @@
   }
   a {
     text-decoration: underline;
+  }
+  @media (max-width: 600px) {
+    table {
+      table-layout: auto;
+    }
+    td .quiet {
+      display: block;
+      white-space: nowrap;
+    }
   }
 </style>
