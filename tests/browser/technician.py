@@ -196,6 +196,7 @@ class Technician:
             self.page.get_by_role("button", name=re.compile("Type (a reading|it instead)")).click()
             row = self.page.locator(".typing")
             output = row.locator('[data-field$=".output"] input')
+            expect(output).to_be_focused()
             output.fill(f"{most * held(float(turns) / best):.0f} W")
             output.press("Enter")
             self.saved()
@@ -234,6 +235,7 @@ class Technician:
         for minute in MINUTES:
             page.get_by_role("button", name="Note a reading").click()
             row = page.locator(".typing")
+            expect(row.locator('[data-field$=".output"] input')).to_be_focused()
             for name, text in (("after", f"{minute} min"), ("output", f"{watts:.0f} W"),
                                ("lam", lam)):  # fmt: skip
                 field = row.locator(f'[data-field$=".{name}"] input')
@@ -241,6 +243,7 @@ class Technician:
                 field.press("Enter")
             self.saved()
             row.get_by_role("button", name="Close").click()
+            expect(page.get_by_role("button", name="Note a reading")).to_be_focused()
         expect(page.locator("[data-seconds]")).to_have_attribute("data-seconds", "1440")
 
     def plug(self, look):

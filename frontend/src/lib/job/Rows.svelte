@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { opens } from '$lib/field/focus';
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
   import type { Snippet } from 'svelte';
@@ -20,13 +21,19 @@
   let keys = $derived(
     Object.keys(entries).sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
   );
+  let added = $state('');
+
+  function another() {
+    added = newKey(prefix, entries);
+    job().set(`${path}.${added}`, fresh);
+  }
 </script>
 
 <section class="section">
   <h2>{title}</h2>
   <p class="quiet lead">{text}</p>
   {#each keys as key, i (key)}
-    <div class="entry">
+    <div class="entry" use:opens={key === added}>
       <div class="fields">{@render row(`${path}.${key}`)}</div>
       <button
         class="btn btn-ghost btn-sm"
@@ -36,7 +43,7 @@
       >
     </div>
   {/each}
-  <button class="btn btn-sm" onclick={() => job().set(`${path}.${newKey(prefix, entries)}`, fresh)}>
+  <button class="btn btn-sm" onclick={another}>
     <Plus size={16} />{add}
   </button>
 </section>

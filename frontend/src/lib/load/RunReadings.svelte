@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { opens, takes } from '$lib/field/focus';
   import Figure from '$lib/figure/Figure.svelte';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
@@ -11,8 +12,10 @@
   interface Props {
     test: LoadTest;
     run: LoadRun;
+    /** It was begun just now: its first reading is the next thing to do. */
+    begun: boolean;
   }
-  let { test, run }: Props = $props();
+  let { test, run, begun }: Props = $props();
   const job = useJob();
   const RAN = [
     ['smooth', 'smooth'],
@@ -152,7 +155,7 @@
 <!-- Below the table: rows stand in the order of their times, and one that is typed would move. -->
 {#if run.readings.some((one) => one.key === typing)}
   {#key typing}
-    <div class="typing">
+    <div class="typing" use:opens>
       <div class="fields">
         <QuantityField path={`${at}.readings.${typing}.after`} label="Since loaded" />
         <QuantityField path={`${at}.readings.${typing}.output`} label="Output" />
@@ -186,6 +189,7 @@
     class="btn"
     class:btn-primary={!run.counts && !run.simulated}
     disabled={test.not_tight.length > 0}
+    use:takes={begun}
     onclick={note}>Note a reading</button
   >
   <ReadingsFile

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { opens } from '$lib/field/focus';
   import ChoiceField from '$lib/field/ChoiceField.svelte';
   import QuantityField from '$lib/field/QuantityField.svelte';
   import { useJob } from '$lib/job/session.svelte';
@@ -34,7 +35,7 @@
         {#if one.key === typing}
           <tr class="typing"
             ><td colspan="6">
-              <div class="fields">
+              <div class="fields" use:opens>
                 <QuantityField path={`${at}.${one.key}.turns`} label="Turns from the seat" />
                 <QuantityField
                   path={`${at}.${one.key}.${gas.signal}`}

@@ -22,11 +22,12 @@
   let fuel = $derived(test?.fuel ?? 'propane');
   let bench = $derived(new BenchLive(job(), fuel));
   let looked = $state('');
+  let begun = $state('');
   let run = $derived(test?.runs.find((one) => one.key === looked) ?? test?.runs.at(-1));
   function begin() {
     if (!test) return;
     const key = freshKey('r');
-    looked = key;
+    looked = begun = key;
     const path = `load_tests.${test.key}.runs.${key}`;
     const origin = 'measured' as const;
     job().setAll([
@@ -130,12 +131,12 @@
     </header>
     {#if run}
       {#key run.key}
-        <RunReadings {test} {run} />
+        <RunReadings {test} {run} begun={run.key === begun} />
         <h2>Plug</h2>
         <RunPlug {test} {run} />
         <FuelUsed {test} {run} />
         <h2>What follows</h2>
-        <Decision {test} {run} begun={(key) => (looked = key)} />
+        <Decision {test} {run} begun={(key) => (looked = begun = key)} />
       {/key}
     {:else}
       <p class="quiet">
