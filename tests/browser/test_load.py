@@ -107,7 +107,9 @@ def test_a_wrong_reading_is_refused_at_its_field_and_gas_smelled_stops_the_stage
 
 def test_the_gas_meter_is_clocked_by_taps_and_replaces_the_estimate(shop):
     be(shop)
-    shop.open(CHOIR, "load_test/test")
+    shop.open(CHOIR, "intake/site")
+    shop.fill("sites.s1.gases.g1.hhv", "37 MJ/m³")
+    shop.page.goto(f"{shop.server.url}/jobs/{job_of(shop)}/load_test/test")
     page = shop.page
     page.get_by_role("button", name="Clock the meter").click()
     page.clock.install()
@@ -119,6 +121,7 @@ def test_the_gas_meter_is_clocked_by_taps_and_replaces_the_estimate(shop):
     shop.saved()
     kept = asked(shop, f"/api/jobs/{job_of(shop)}")["job"]["set"]["clocked"]
     (one,) = kept.values()
+    assert one["heating"]["value"] == 37e6
     # Two turns of two cubic feet in 180 s are 80 ft³/h.
     assert abs(one["flow"]["value"] - 4 * 0.0283168 / 180) < 2e-5
     learned = asked(shop, "/api/learned")

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from gentle_ember.core import jets
 from gentle_ember.core.cautions import Severity
 from gentle_ember.core.fuel_use import SetClass, class_line
-from gentle_ember.core.fuels import PROPANE, FuelKey, natural_gas
+from gentle_ember.core.fuels import PROPANE, FuelKey, biogas, natural_gas
 from gentle_ember.core.job import Job
 from gentle_ember.core.lessons import Lesson, Shop, learn
 from gentle_ember.core.load_test.bank import AIM, LEAST, Load, plan_bank
@@ -377,6 +377,11 @@ def test_fuel_weighed_or_clocked_on_a_run_is_held_against_its_class():
     flow = 1.1 * line.fuel_w(2400.0) / gas.lhv_j_kg / gas.density_kg_m3
     clocked = {"fuel": "natural_gas", "flow": fact(flow), "load": fact(2400.0)}
     assert used(clocked={"s1-propane-t1": clocked}).value == pytest.approx(1.1)
+    lean_gas = {**clocked, "fuel": "biogas", "heating": fact(biogas(0.5).hhv_j_m3)}
+    told = used(clocked={"s1-propane-t1": lean_gas})
+    untold = used(clocked={"s1-propane-t1": {**lean_gas, "heating": None}})
+    assert told.value / untold.value == pytest.approx(0.5 / 0.6)
+    assert "heating value (HHV)" in {one.label for one in told.inputs}
     assert used(weigh_ins={"another": weighed}) is None
     simulated = {**weighed, "after": {**weighed["after"], "origin": "simulated"}}
     assert used(weigh_ins={"s1-propane-t1": simulated}) is None

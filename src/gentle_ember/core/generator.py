@@ -133,6 +133,9 @@ class Clocked(Model):
     fuel: FuelKey = FuelKey.NATURAL_GAS
     flow: Annotated[Fact | None, Quantity("volume_flow", "Gas by the meter", 1e-6, 0.05)] = None
     load: Annotated[Fact | None, Quantity("power", "Load meanwhile", 0.0, 60e3)] = None
+    heating: Annotated[
+        Fact | None, Quantity("heating_value_volume", "Heating value (HHV)", 15e6, 100e6)
+    ] = None
 
 
 class Studs(Model):

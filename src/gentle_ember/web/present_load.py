@@ -43,6 +43,7 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
         "least_s": LEAST_S, "most_s": MOST_S, "bank": _bank(one, one.bank),
         "runs": [_run(planned, one, run) for run in one.runs], "holds": one.holds,
         "dials": [{"name": name, "m3": m3} for name, m3 in METER_DIALS],
+        "heating": one.heating.model_dump(mode="json") if one.heating else None,
         "screw": turns(locked.value) if locked else "",
         "jet": "" if in_it is None else f"{in_it:g}",
         "not_tight": list(planned.not_tight.get(str(one.fuel), ())) if one.plate.gas else [],

@@ -164,6 +164,8 @@ class LoadTestOut(BaseModel):
     runs: list[LoadRunOut]
     holds: bool
     dials: list[DialOut]
+    heating: Fact | None
+    """Heating value of the gas as the site tells it, kept with a clocked meter."""
     screw: str
     """Where the load screw is locked, as typed into a new run; empty where there is none."""
     jet: str

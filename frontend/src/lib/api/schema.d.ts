@@ -1798,6 +1798,8 @@ export interface components {
             /** @default natural_gas */
             fuel: components["schemas"]["FuelKey"];
             /** @default null */
+            heating: components["schemas"]["Fact"] | null;
+            /** @default null */
             load: components["schemas"]["Fact"] | null;
         };
         /**
@@ -4247,6 +4249,7 @@ export interface components {
             fuel: string;
             /** Gas */
             gas: boolean;
+            heating: components["schemas"]["Fact"] | null;
             /** Holds */
             holds: boolean;
             /** Jet */

@@ -39,6 +39,7 @@
     } else {
       job().setAll([
         { path: clocked, value: { fuel: test.fuel } },
+        ...(test.heating ? [{ path: `${clocked}.heating`, value: test.heating }] : []),
         ...(run.held ? [fact(`${clocked}.load`, run.held.value)] : [])
       ]);
     }
@@ -66,6 +67,11 @@
     <div class="fields">
       <QuantityField path={`${clocked}.flow`} label="Gas by the meter" />
       <QuantityField path={`${clocked}.load`} label="Load meanwhile" />
+      <QuantityField
+        path={`${clocked}.heating`}
+        label="Heating value (HHV)"
+        hint={test.heating ? 'As the site tells it.' : 'Empty: as usual for this gas.'}
+      />
     </div>
   {/if}
   {#if run.used}

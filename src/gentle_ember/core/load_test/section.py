@@ -8,7 +8,7 @@ from functools import cached_property
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.cautions import Caution, Severity
-from gentle_ember.core.facts import facts_of
+from gentle_ember.core.facts import Fact, facts_of
 from gentle_ember.core.figure import Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.fuel_use import INVERTERS
 from gentle_ember.core.fuels import NAMES, FuelKey
@@ -20,7 +20,7 @@ from gentle_ember.core.load_test.run import RunJudged
 from gentle_ember.core.load_test.watch import Nameplate
 from gentle_ember.core.part import PartClass
 from gentle_ember.core.readiness import TO_DO, Item
-from gentle_ember.core.sections.given import Machine, legs_of, machine
+from gentle_ember.core.sections.given import Machine, heating_here, legs_of, machine
 
 MOST_S = 30 * 60.0
 STEADY = (ApplianceKind.RESISTIVE, ApplianceKind.ELECTRONIC)
@@ -46,6 +46,8 @@ class FuelLoadTest:
     loads: tuple[Load, ...]
     holds: bool
     """Whether the stage waits for it."""
+    heating: Fact | None
+    """Heating value of a piped gas as the site tells it, for a meter that is clocked."""
     runs: tuple[RunJudged, ...]
 
     @cached_property
@@ -126,7 +128,8 @@ def _of_fuel(
     )
     return FuelLoadTest(
         fuel, NAMES[fuel], key, record, expected, least, plate, flow,
-        tuple(_loads(job, catalog, record)), holds, runs,
+        tuple(_loads(job, catalog, record)), holds,
+        heating_here(job.sites[job.site], fuel), runs,
     )  # fmt: skip
 
 

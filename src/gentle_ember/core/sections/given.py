@@ -12,6 +12,7 @@ from gentle_ember.core.fuel_use import INVERTERS, Point, Willans, class_line, fi
 from gentle_ember.core.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
+    METHANE_HHV_J_M3,
     NATURAL_GAS_HHV_J_M3,
     NATURAL_GAS_SG,
     PROPANE,
@@ -43,7 +44,7 @@ FRIDGE_START_W = 1200.0
 _CLOCKED = {
     FuelKey.PROPANE: PROPANE, FuelKey.NATURAL_GAS: natural_gas(), FuelKey.BIOGAS: biogas(0.60),
 }  # fmt: skip
-"""What goes through a clocked meter, where nobody asks the site for its heating value."""
+"""What goes through a clocked meter, where nobody said what was in it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -261,8 +262,18 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
     for key, one in generator.clocked.items():
         if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
             gas = _CLOCKED[one.fuel]
-            burnt_w = one.flow.value * gas.density_kg_m3 * gas.lhv_j_kg
+            hhv = one.heating.value if one.heating else gas.hhv_j_m3
+            burnt_w = one.flow.value * hhv * gas.lhv_j_kg / gas.hhv_j_kg
             yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True)
+
+
+def heating_here(site: Site, fuel: FuelKey) -> Fact | None:
+    """Heating value by volume (HHV) of a piped gas as this site tells it [J/m³]; None untold."""
+    gas = next((one for one in site.gases.values() if one.kind == fuel), None)
+    if gas is None or gas.kind == "natural_gas":
+        return None if gas is None else gas.hhv
+    methane = gas.methane
+    return methane and Fact(value=methane.value * METHANE_HHV_J_M3, origin=methane.origin)
 
 
 def planned_load(load: Load, rated_w: float) -> Given:

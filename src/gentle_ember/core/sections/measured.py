@@ -179,12 +179,17 @@ def fuel_used(job: Job, key: str) -> Figure | None:
         return None
     expected = class_line(job.set.set_class, resolved.rated.value).fuel_w(point.electrical_w)
     value = point.fuel_w / expected
+    clocked = job.set.clocked.get(key)
+    told = clocked.heating if clocked else None
+    gas = () if told is None else (
+        Input("heating value (HHV)", told.value, "heating_value_volume", told.origin),
+    )  # fmt: skip
     return Figure(
         f"load.{key}.fuel", "fuel used, of that expected", value, "share", FUEL_USED,
         spread(value, FUEL_BAND),
         (Input("fuel used, LHV", point.fuel_w, "heat_rate", Origin.MEASURED),
          Input("at a load of", point.electrical_w, "power", Origin.MEASURED),
-         Input("its class uses at that load, LHV", expected, "heat_rate")),
+         *gas, Input("its class uses at that load, LHV", expected, "heat_rate")),
         rounding=Rounding.UP, narrows=("a longer run between two weighings",),
     )  # fmt: skip
 
