@@ -28,7 +28,7 @@
   }
 </script>
 
-<label data-tick={path}>
+<label data-tick={path} class:bare={!children}>
   <input
     bind:this={box}
     type="checkbox"
@@ -50,6 +50,9 @@
     align-items: center;
     min-height: 1.8rem;
     font-weight: 400;
+  }
+  .bare {
+    min-height: 0;
   }
   .fault {
     color: var(--color-error);
