@@ -100,8 +100,9 @@ def test_escape_lets_go_of_what_was_typed(shop):
 
 
 def test_a_refused_tick_goes_back_and_says_why(shop):
-    shop.open("Lambing clinic trailer", "intake/wish")
-    tick = shop.page.locator('[data-tick="wants.biogas"]')
+    shop.open("Lambing clinic trailer", "intake/wish?field=wants.biogas")
+    expect(shop.field("wants.biogas")).to_be_focused()
+    tick = shop.page.locator('[data-field="wants.biogas"]')
     why = "No digester on this site."
     fault = {"type": "invalid", "title": "Not valid", "status": 422, "detail": why,
              "errors": [{"path": "wants.biogas", "message": why}]}  # fmt: skip

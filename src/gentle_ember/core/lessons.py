@@ -136,19 +136,20 @@ NOTHING = Shop({})
 class Taught:
     """Every job's lessons: a job is told what all the others taught, never what it did itself."""
 
-    def __init__(self, by_job: Mapping[str, tuple[Lesson, ...]] | None = None) -> None:
+    def __init__(
+        self,
+        by_job: Mapping[str, tuple[Lesson, ...]] | None = None,
+        before: Mapping[str, Shop] | None = None,
+    ) -> None:
         self._by_job = dict(by_job or {})
         self._kept: dict[str, Shop] = {}
+        self._before = before or {}
 
     def renewed(self, by_job: Mapping[str, tuple[Lesson, ...]]) -> Taught:
         """With lessons as read anew; what teaches a job the same stays the same object for it."""
         if by_job == self._by_job:
             return self
-        fresh = Taught(by_job)
-        for job_id, shop in list(self._kept.items()):
-            if fresh._learned(job_id) == shop.learned:
-                fresh._kept[job_id] = shop
-        return fresh
+        return Taught(by_job, {**self._before, **self._kept})
 
     def all(self) -> Shop:
         """What every job together teaches."""
@@ -166,8 +167,9 @@ class Taught:
         """
         place = job_id if job_id in self._by_job else ""
         if place not in self._kept:
-            self._kept[place] = Shop(self._learned(place))
+            others = (own for name, own in self._by_job.items() if name != place)
+            learned = learn(one for own in others for one in own)
+            before = self._before.get(place)
+            same = before is not None and before.learned == learned
+            self._kept[place] = before if before and same else Shop(learned)
         return self._kept[place]
-
-    def _learned(self, job_id: str) -> Mapping[Key, Learned]:
-        return learn(one for name, own in self._by_job.items() if name != job_id for one in own)

@@ -109,6 +109,7 @@
 <style>
   .row {
     position: relative;
+    container-type: inline-size;
   }
   .input {
     font-size: 0.95rem;
@@ -129,8 +130,10 @@
     color: var(--muted);
     background: var(--color-base-100);
   }
-  @media (max-width: 600px) {
+  /* A narrow field shows its value whole: 1,700 W must not read as 700. */
+  @container (max-width: 12rem) {
     .told {
+      padding-left: 0.5rem;
       padding-right: 4.9rem;
     }
     .origin {

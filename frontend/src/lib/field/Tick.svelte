@@ -28,7 +28,7 @@
   }
 </script>
 
-<label data-tick={path} class:bare={!children}>
+<label data-field={path} class:bare={!children}>
   <input
     bind:this={box}
     type="checkbox"

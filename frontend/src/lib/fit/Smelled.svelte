@@ -116,7 +116,7 @@
   .now {
     counter-reset: n;
   }
-  .now :global([data-tick]) {
+  .now :global([data-field]) {
     font-size: 1.1rem;
     font-weight: 600;
     padding: 0.45rem 0;

@@ -70,7 +70,7 @@
       <QuantityField
         path={`${clocked}.heating`}
         label="Heating value (HHV)"
-        hint={test.heating ? 'As the site tells it.' : 'Empty: as usual for this gas.'}
+        hint="Empty: as usual for this gas."
       />
     </div>
   {/if}

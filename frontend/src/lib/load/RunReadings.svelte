@@ -275,7 +275,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
     gap: 0.1rem 0.8rem;
     align-items: center;
     border-left: 3px solid var(--color-primary);

@@ -83,7 +83,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(9.5rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
     gap: 0.2rem 0.8rem;
     align-items: center;
     border-left: 3px solid var(--color-primary);

@@ -60,7 +60,7 @@
     border-left-color: var(--color-error);
     background: var(--stop-tint);
   }
-  li :global([data-tick]) {
+  li :global([data-field]) {
     flex: 1;
   }
   .asked {

@@ -129,7 +129,7 @@ def _of_fuel(
     return FuelLoadTest(
         fuel, NAMES[fuel], key, record, expected, least, plate, flow,
         tuple(_loads(job, catalog, record)), holds,
-        heating_here(job.sites[job.site], fuel), runs,
+        heating_here(job.set, job.sites[job.site], job.site, fuel), runs,
     )  # fmt: skip
 
 

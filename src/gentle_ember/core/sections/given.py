@@ -12,7 +12,6 @@ from gentle_ember.core.fuel_use import INVERTERS, Point, Willans, class_line, fi
 from gentle_ember.core.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
-    METHANE_HHV_J_M3,
     NATURAL_GAS_HHV_J_M3,
     NATURAL_GAS_SG,
     PROPANE,
@@ -267,13 +266,12 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
             yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True)
 
 
-def heating_here(site: Site, fuel: FuelKey) -> Fact | None:
+def heating_here(generator: GeneratorSet, site: Site, key: str, fuel: FuelKey) -> Fact | None:
     """Heating value by volume (HHV) of a piped gas as this site tells it [J/m³]; None untold."""
-    gas = next((one for one in site.gases.values() if one.kind == fuel), None)
-    if gas is None or gas.kind == "natural_gas":
-        return None if gas is None else gas.hhv
-    methane = gas.methane
-    return methane and Fact(value=methane.value * METHANE_HHV_J_M3, origin=methane.origin)
+    here = fuels_here(generator, site, key)[fuel]
+    if fuel not in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS) or not here.at_hand or here.estimated:
+        return None
+    return Fact(value=here.fuel.hhv_j_m3, origin=here.inputs[0].origin)
 
 
 def planned_load(load: Load, rated_w: float) -> Given:

@@ -198,7 +198,7 @@
     border-top: 1px solid var(--rule);
     padding: 0.35rem 0;
   }
-  .row > :global([data-tick]) {
+  .row > :global([data-field]) {
     flex: 1;
     min-width: 15rem;
   }
