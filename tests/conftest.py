@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import os
 import shutil
 from pathlib import Path
@@ -11,7 +10,6 @@ import pytest
 from hypothesis import settings
 
 from gentle_ember.catalog import load
-from gentle_ember.core.change import Change
 from gentle_ember.demo import seed
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
@@ -23,13 +21,6 @@ from gentle_ember.web.app import create_app
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.register_profile("wide", max_examples=1000, deadline=None)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
-
-_numbers = itertools.count()
-
-
-def key() -> str:
-    """A write key no other write of the run has."""
-    return f"test{next(_numbers):06d}-1"
 
 
 @pytest.fixture(scope="session")
@@ -70,13 +61,3 @@ def client(data):
 @pytest.fixture
 def demo_client(demo_copy):
     return create_app(demo_copy).test_client()
-
-
-FIRST = {"sites": {"s1": {"name": ""}}, "title": "a set"}
-
-
-def edit(jobs, stored, path, value, *, base=None, who="RK", write=None):
-    """One plain change of a job in the store."""
-    change = [Change(path, value)]
-    at = stored.revision if base is None else base
-    return jobs.change(stored.id, change, base=at, key=write or key(), who=who)

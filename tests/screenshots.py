@@ -13,7 +13,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from gentle_ember.demo import seed
-from tests.serving import CHROMIUM_ARGS, Server, settled
+from tests.helpers.serving import CHROMIUM_ARGS, Server, settled
 
 DESK, PHONE = (1280, 800), (390, 844)
 FOLDER = Path("docs/screenshots")

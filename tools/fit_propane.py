@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from CoolProp.CoolProp import PropsSI
 
-from gentle_ember.core.propane import RANGE_K
+from gentle_ember.core.physics.propane import RANGE_K
 
 DEGREES = {
     "LIQUID_DENSITY": 5,

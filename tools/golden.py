@@ -86,15 +86,37 @@ def _differences(old: Any, new: Any, at: str = "") -> Iterator[str]:
             else:
                 yield from _differences(old[key], new[key], f"{at}.{key}")
     elif isinstance(old, list) and isinstance(new, list):
-        if len(old) != len(new):
-            yield f"{at}: {len(old)} entries, now {len(new)}"
-        for place, (first, second) in enumerate(zip(old, new, strict=False)):
-            yield from _differences(first, second, f"{at}[{place}]")
+        yield from _in_lists(old, new, at)
     elif isinstance(old, float) and isinstance(new, float):
         if abs(old - new) > UNLIKE * max(1.0, abs(old)):
             yield f"{at}: {old} → {new}"
     elif old != new:
         yield f"{at}: {_short(old)} → {_short(new)}"
+
+
+def _in_lists(old: list[Any], new: list[Any], at: str) -> Iterator[str]:
+    keys = [_keys(one) for one in (old, new)]
+    if keys[0] and keys[1] and keys[0] != keys[1]:
+        yield (
+            f"{at}: in another order"
+            if sorted(keys[0]) == sorted(keys[1])
+            else (f"{at}: keys {_short(sorted({*keys[0]} ^ {*keys[1]}))} in one only")
+        )
+        held = dict(zip(keys[1], new, strict=True))
+        for key, entry in zip(keys[0], old, strict=True):
+            if key in held:
+                yield from _differences(entry, held[key], f"{at}[{key}]")
+        return
+    if len(old) != len(new):
+        yield f"{at}: {len(old)} entries, now {len(new)}"
+    for place, (first, second) in enumerate(zip(old, new, strict=False)):
+        yield from _differences(first, second, f"{at}[{place}]")
+
+
+def _keys(entries: list[Any]) -> list[str]:
+    """What tells records apart; empty where they are none, or some share a key."""
+    found = [one["key"] for one in entries if isinstance(one, dict) and "key" in one]
+    return found if len(found) == len(entries) == len(set(found)) else []
 
 
 def _short(value: Any) -> str:

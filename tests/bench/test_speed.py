@@ -16,26 +16,29 @@ from scipy.integrate import solve_ivp
 from sqlalchemy import select
 
 from gentle_ember.catalog import load
-from gentle_ember.core import propane
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
-from gentle_ember.core.job import Job
-from gentle_ember.core.load_test.bank import Load, plan_bank
-from gentle_ember.core.marks.drawing import template as drill_template
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.output import output_section
-from gentle_ember.core.train.edit import train_of
-from gentle_ember.core.train.ladder import fitted, ladder
-from gentle_ember.core.train.solver import solve
+from gentle_ember.core.estimates.output import output_section
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.physics import propane
+from gentle_ember.core.physics.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.marks.drawing import template as drill_template
+from gentle_ember.core.stages.fit.marks.mount import mount_plans
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+from gentle_ember.core.stages.fuel_path.edit import train_of
+from gentle_ember.core.stages.fuel_path.ladder import fitted, ladder
+from gentle_ember.core.stages.fuel_path.search import solve
+from gentle_ember.core.stages.fuel_path.trains import job_trains
+from gentle_ember.core.stages.load_test.bank import Load, plan_bank
 from gentle_ember.documents.drawing import drawing_pdf
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.store.log import now
 from gentle_ember.store.models import JobRow
-from tests.core.sets import asked, job_of
-from tests.instruments.sweeps import START, bench, started, swept
-from tests.serving import Server
+from tests.helpers.serving import Server
+from tests.helpers.sets import asked, job_of
+from tests.helpers.sweeps import START, bench, started, swept
 
 
 def undisturbed_s(task, times: int = 24) -> float:
@@ -62,20 +65,23 @@ def largest(store: JobStore):
 
 def test_a_fit_sheet_and_its_template(store):
     jobs = [store.get(one).job for one in store_ids(store)]
-    largest_fit = max(jobs, key=lambda job: len(Plan(job, store.catalog).fit.steps))
+    largest_fit = max(jobs, key=lambda job: len(Plan(job, store.catalog).of(fit_sheet).steps))
 
     def made():
         planned = Plan(largest_fit, store.catalog)
-        assert planned.fuel_path is not None
-        assert planned.mounts is not None
+        assert planned.of(job_trains) is not None
+        assert planned.of(mount_plans) is not None
         start = time.perf_counter()
-        assert planned.fit.steps
+        assert planned.of(fit_sheet).steps
         return time.perf_counter() - start
 
     made()
     say("fit sheet", 1e3 * min(made() for _ in range(12)), 20, "ms")
     mounted = next(
-        one for job in jobs for one in Plan(job, store.catalog).mounts if one.ready and one.holes
+        one
+        for job in jobs
+        for one in Plan(job, store.catalog).of(mount_plans)
+        if one.ready and one.holes
     )
     whole = undisturbed_s(lambda: drawing_pdf(drill_template(mounted, "x", "a4", {})))
     say("drill template as PDF", 1e3 * whole, 300, "ms")

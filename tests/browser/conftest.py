@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
 from gentle_ember.store.database import DATABASE_NAME
-from tests.serving import CHROMIUM_ARGS, Server
+from tests.helpers.serving import CHROMIUM_ARGS, Server
 
 expect.set_options(timeout=8000)
 

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
-from tests.serving import settled
+from tests.helpers.serving import settled
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js").read_text("utf-8")
 STATIC = Path("src/gentle_ember/web/static")

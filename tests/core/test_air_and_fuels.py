@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core import air
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuels import (
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics import air
+from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
     METHANE_LHV_J_M3,
     PROPANE,

@@ -1,18 +1,20 @@
 """Whatever a technician may enter: no valid job breaks the plan, and the rules hold on all."""
 
 import re
-from typing import Any, get_args, get_origin
 
 import pytest
-from pydantic import BaseModel
 
 from gentle_ember.catalog import load
-from gentle_ember.core.contradictions import contradictions
-from gentle_ember.core.facts import Fact
-from gentle_ember.core.job import Job
-from gentle_ember.core.method.base import NAMES, Verdict, verdict_of
-from gentle_ember.core.method.registry import SCHOOLS, clashes
-from gentle_ember.core.plan import Plan
+from gentle_ember.core.estimates.measured import lessons_taught, output_here
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.route import cautions, contradictions, open_items, route
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.metering.settings import gas_metering
+from gentle_ember.core.stages.load_test.tests import load_tests_here
+from gentle_ember.core.stages.method.base import NAMES, Verdict, verdict_of
+from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.method.networks import fuel_states
+from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
 from gentle_ember.web import (
     present,
     present_fit,
@@ -22,10 +24,9 @@ from gentle_ember.web import (
     present_prove,
     present_start,
 )
-from tests.core.facts_of_jobs import variants
-from tests.core.fits import SPACER, fitted
-from tests.core.test_job import fact
-from tests.core.test_method import known
+from tests.helpers.facts import variants
+from tests.helpers.fits import SPACER, fitted
+from tests.helpers.jobs import fact, known, paths
 
 CATALOG = load()
 BIOGAS = {"g1": {"kind": "biogas", "pressure": fact(600.0), "methane": fact(0.58)}}
@@ -121,34 +122,18 @@ JOBS = {
 }
 
 
-def paths(model: type[BaseModel], job: Any, prefix: str = "") -> list[str]:
-    """Every place of a job a person can change, its dictionaries' entries among them."""
-    found: list[str] = []
-    for name, info in model.model_fields.items():
-        here, value, kind = f"{prefix}{name}", getattr(job, name), info.annotation
-        if get_origin(kind) is dict:
-            inner = get_args(kind)[1]
-            for key, one in value.items():
-                found += paths(inner, one, f"{here}.{key}.")
-        elif isinstance(kind, type) and issubclass(kind, BaseModel) and kind is not Fact:
-            found += paths(kind, value, f"{here}.")
-        else:
-            found.append(here)
-    return found
-
-
 def whole(job: Job) -> Plan:
     """Everything the page could ask of a job, worked out and rendered."""
     planned = Plan(job, CATALOG)
     present.ledger(planned)
     for view in (present_method.walk, present_method.inspection, present_method.methods):
         view(planned)
-    present_method.states(planned.states)
+    present_method.states(planned.of(fuel_states))
     present_method.ready(planned)
     present_method.chosen(planned)
     present_fit.fit(planned, {})
     present_fit.marks(planned)
-    assert planned.route
+    assert planned.of(route)
     return planned
 
 
@@ -161,8 +146,8 @@ def after_fitting(job: Job) -> Plan:
     present_metering.metering(planned)
     present_load.load_tests(planned)
     present_load.jets(planned)
-    assert all(one.measured > 0 and one.estimate > 0 for one in planned.lessons)
-    assert planned.route
+    assert all(one.measured > 0 and one.estimate > 0 for one in planned.of(lessons_taught))
+    assert planned.of(route)
     return planned
 
 
@@ -176,7 +161,7 @@ def test_no_valid_job_breaks_the_plan_and_the_rules_hold(name):
                 continue
             planned = whole(other)
             tried += 1
-            methods = planned.methods
+            methods = planned.of(judged_methods)
             assert clashes(methods.recommended) == [], path
             assert set(methods.recommended) <= set(SCHOOLS), path
             for one in methods.judged:
@@ -184,13 +169,13 @@ def test_no_valid_job_breaks_the_plan_and_the_rules_hold(name):
                 assert one.verdict in NAMES
                 assert all(reason.text.endswith((".", "?")) for reason in one.reasons), path
                 assert one.verdict is Verdict.FITS or one.reasons, path
-            for caution in planned.cautions:
+            for caution in planned.of(cautions):
                 assert not caution.text[0].islower(), path
                 assert caution.severity == "standing" or caution.path, (path, caution.key)
-            keys = [item.key for item in planned.readiness]
+            keys = [item.key for item in planned.of(open_items)]
             assert len(keys) == len(set(keys)), path
-            if planned.output:
-                for entry in planned.output.fuels:
+            if planned.of(output_here):
+                for entry in planned.of(output_here).fuels:
                     band = entry.running.band
                     assert 0 <= band.low <= entry.running.value <= band.high, path
     assert tried > 100
@@ -212,7 +197,7 @@ def test_nothing_typed_while_proving_and_loading_breaks_the_plan(part):
                 continue
             planned = after_fitting(other)
             tried += 1
-            for one in planned.load_tests:
+            for one in planned.of(load_tests_here):
                 for run in one.runs:
                     assert 0 <= run.seconds <= run.span_s + 1e-9, path
                     if run.settled:
@@ -220,7 +205,7 @@ def test_nothing_typed_while_proving_and_loading_breaks_the_plan(part):
                         assert not run.simulated, path
                         assert not run.advice.stop, path
                         assert run.advice.what == "keep" or run.record.decided.reason, path
-            for gas in planned.metering:
+            for gas in planned.of(gas_metering):
                 setting = gas.setting
                 if setting is not None:
                     assert gas.lean.value <= setting.value <= gas.rich.value, path

@@ -4,26 +4,32 @@ from dataclasses import replace
 
 import pytest
 
-from gentle_ember.core.fuels import FuelKey, natural_gas
-from gentle_ember.core.house import House, size_house
-from gentle_ember.core.job import Job
-from gentle_ember.core.kit import check_kit
-from gentle_ember.core.method.base import Case
-from gentle_ember.core.method.gas import gas_here
-from gentle_ember.core.part import PartClass
-from gentle_ember.core.pins import outdated, pin_changes
-from gentle_ember.core.pipe import NOMINAL_M, capacity, pipe_gas
+from gentle_ember.core.base.quantities import INCH_WC_PA
+from gentle_ember.core.catalog import Shelf
+from gentle_ember.core.job.house import House
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.job.part_copies import outdated, pin_changes
+from gentle_ember.core.job.train import Train
+from gentle_ember.core.physics.fuels import FuelKey, natural_gas
+from gentle_ember.core.physics.pipe import NOMINAL_M, capacity, pipe_gas
 from gentle_ember.core.plan import plan
-from gentle_ember.core.quantities import INCH_WC_PA
-from gentle_ember.core.train.bom import Source, bill, cheaper_or_sooner
-from gentle_ember.core.train.edit import swap
-from gentle_ember.core.train.proposals import propose
-from gentle_ember.core.train.shelf import Shelf
-from gentle_ember.core.train.solver import Solution, solve
-from gentle_ember.core.train.templates import TEMPLATES
-from gentle_ember.core.trains import Train
-from tests.core.sets import CATALOG, asked, fact, job_of, output_of
-from tests.core.trains import (
+from gentle_ember.core.stages.fuel_path.edit import swap
+from gentle_ember.core.stages.fuel_path.house import size_house
+from gentle_ember.core.stages.fuel_path.parts_list import (
+    Source,
+    bill,
+    cheaper_or_sooner,
+    check_kit,
+    parts_list,
+)
+from gentle_ember.core.stages.fuel_path.proposals import propose
+from gentle_ember.core.stages.fuel_path.search import Solution, solve
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.method.base import Case
+from gentle_ember.core.stages.method.gas import gas_here
+from tests.helpers.sets import CATALOG, asked, fact, job_of, output_of
+from tests.helpers.trains import (
     GAS_JOB,
     GAS_TRAIN,
     PROPANE_JOB,
@@ -48,7 +54,7 @@ def _billed(job: Job, **trains: Train) -> Job:
 
 def test_the_bill_counts_clamps_gaskets_caps_and_metres() -> None:
     job = _billed(PROPANE_JOB, propane=PROPANE_TRAIN)
-    lines = {line.part.key: line for line in plan(job, CATALOG).bill.lines}
+    lines = {line.part.key: line for line in plan(job, CATALOG).of(parts_list).lines}
     by_class = {
         kind: [one for one in lines.values() if one.part.kind is kind] for kind in PartClass
     }
@@ -67,7 +73,7 @@ def test_two_gases_share_what_stands_on_the_set() -> None:
     second = propose(job, output_of(job), CATALOG, "natural_gas",
                      TEMPLATES["two_barrel_adapter-utility"]).proposals[0].train  # fmt: skip
     assert second.slots["adapter"].part == propane.slots["adapter"].part
-    both = plan(_billed(twin, propane=propane, natural_gas=second), CATALOG).bill
+    both = plan(_billed(twin, propane=propane, natural_gas=second), CATALOG).of(parts_list)
     count = {line.part.kind: line.count for line in both.lines}
     assert count[PartClass.ADAPTER] == 1
     assert count[PartClass.LOAD_SCREW] == 2
@@ -92,7 +98,7 @@ def test_a_coupler_half_that_only_one_gas_can_use_is_cautioned_and_mended() -> N
 
 def test_a_kit_is_checked_for_what_is_missing_and_left_over() -> None:
     job = _billed(job_of("inverter"), propane=built(job_of("inverter"), "spacer_adapter-cylinder"))
-    found = check_kit(CATALOG.kits["many-sets"], plan(job, CATALOG).bill, CATALOG.parts)
+    found = check_kit(CATALOG.kits["many-sets"], plan(job, CATALOG).of(parts_list), CATALOG.parts)
     over = {entry.part.name: entry.what_for for entry in found.left_over}
     assert any("studs 34x5" in name for name in over)
     assert over["spacer adapter, studs 34x5, throat 13 mm"] == "for studs 34x5"
@@ -126,7 +132,7 @@ def test_a_job_keeps_its_parts_when_the_catalog_moves_on() -> None:
     dearer = CATALOG.parts[key].model_copy(update={"price": 999.0, "stock": 77})
     assert outdated(job, {**CATALOG.parts, key: dearer}) == {key: ("price",)}
     moved = replace(CATALOG, parts={**CATALOG.parts, key: dearer})
-    assert plan(job, moved).bill.price == plan(job, CATALOG).bill.price
+    assert plan(job, moved).of(parts_list).price == plan(job, CATALOG).of(parts_list).price
     gone = {k: one for k, one in CATALOG.parts.items() if k != key}
     assert outdated(job, gone)[key] == ("no longer in the catalog",)
 

@@ -8,17 +8,17 @@ from functools import cache
 import pytest
 
 from gentle_ember.catalog.rows import COLUMNS, read_row, write_row
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.joints import mates
-from gentle_ember.core.part import Part, PartClass, end
-from gentle_ember.core.sections.fuel_path import train_section
-from gentle_ember.core.train.case import Asked
-from gentle_ember.core.train.edit import insert, train_of
-from gentle_ember.core.train.shelf import opposite, ways_of
-from gentle_ember.core.train.solver import Solution, solve
-from gentle_ember.core.train.templates import TEMPLATES, Role, Template
-from gentle_ember.core.trains import Slot, Train
-from tests.core.sets import CATALOG, SIZES, asked, job_of, output_of
+from gentle_ember.core.catalog import opposite, ways_of
+from gentle_ember.core.job.ends import mates
+from gentle_ember.core.job.part import Part, PartClass, end
+from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.fuel_path.case import Asked
+from gentle_ember.core.stages.fuel_path.edit import insert, train_of
+from gentle_ember.core.stages.fuel_path.search import Solution, solve
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Role, Template
+from gentle_ember.core.stages.fuel_path.trains import train_section
+from tests.helpers.sets import CATALOG, SIZES, asked, job_of, output_of
 
 SHELF = CATALOG.shelf
 VARIANTS = (

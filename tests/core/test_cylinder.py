@@ -8,15 +8,15 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from gentle_ember.catalog import load
-from gentle_ember.core import propane
-from gentle_ember.core.cylinder import (
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics import propane
+from gentle_ember.core.physics.cylinder import (
     STEEL_HEAT_CAPACITY,
     chill,
     continuous_draw,
     starvation_temperature,
 )
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuels import PROPANE
+from gentle_ember.core.physics.fuels import PROPANE
 from tools.fit_propane import samples
 
 SIZES = load().cylinders

@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core.decay import Tells, decay, leak_m3_s
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.quantities import STANDARD_PRESSURE_PA
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
+from gentle_ember.core.physics.decay import Tells, decay, leak_m3_s
 
 AMBIENT = 96_000.0
 PER_KELVIN_AT_11_IN_WC = 355.0

@@ -8,15 +8,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core.fit.lists import comes_back, fastener_map, to_take
-from gentle_ember.core.fit.order import OrderError, ordered
-from gentle_ember.core.fit.step import GATES, Phase, Place, Step
-from gentle_ember.core.joints import SEALING
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.train.impossible import Impossible
-from gentle_ember.core.train.solver import solve
-from gentle_ember.core.train.templates import TEMPLATES
-from tests.core.fits import (
+from gentle_ember.core.job.ends import SEALING
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.lists import comes_back, fastener_map, to_take
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+from gentle_ember.core.stages.fit.step import GATES, OrderError, Phase, Place, Step, ordered
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
+from gentle_ember.core.stages.fuel_path.search import Impossible, solve
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.intake.walk_round import walk_tasks
+from tests.helpers.fits import (
     CASES,
     EXCHANGED,
     MEASURED,
@@ -25,8 +26,8 @@ from tests.core.fits import (
     sheet,
     steps,
 )
-from tests.core.sets import CATALOG, SIZES, asked, fact, job_of
-from tests.core.trains import SHELF
+from tests.helpers.sets import CATALOG, SIZES, asked, fact, job_of
+from tests.helpers.trains import SHELF
 
 PARTICULARS: dict[str, tuple[set[str], dict[str, Any]]] = {
     "plate": ({"spacer", "twin"}, {}),
@@ -142,7 +143,7 @@ def test_studs_are_swapped_one_at_a_time_or_backed_out_by_computed_turns() -> No
     assert turns == math.ceil(4 * short / 1e-3 - 1e-9) / 4
     counts = {
         way: {line.part.kind: line.count for line in Plan(
-            fitted(*SPACER, **facts, fit={"studs": way}), CATALOG).bill.lines}
+            fitted(*SPACER, **facts, fit={"studs": way}), CATALOG).of(parts_list).lines}
         for way in ("longer", "back_out", "extend")
     }  # fmt: skip
     assert counts["longer"]["stud"] == 2
@@ -175,9 +176,9 @@ def test_screws_counted_on_the_map_stand_in_the_step_that_closes() -> None:
 def test_every_tool_of_a_step_is_on_the_list_and_kept_when_ticked() -> None:
     job = fitted(*SPACER, fit={"packed": {"magnetic_tray": {"done": True, "by": "RK"}}})
     planned = Plan(job, CATALOG)
-    rows = to_take(planned.fit, planned.bill)
+    rows = to_take(planned.of(fit_sheet), planned.of(parts_list))
     named = {row.what for row in rows}
-    for one in planned.fit.steps:
+    for one in planned.of(fit_sheet).steps:
         assert set(one.step.tools) <= named
         assert set(one.step.takes) <= named
     assert len({row.key for row in rows}) == len(rows)
@@ -199,7 +200,7 @@ def test_work_found_and_steps_added_are_on_the_sheet_and_tick_the_task() -> None
     assert found.index("own-a1") > found.index("plate")
     done = {"task-gaskets": {"state": "done", "by": "RK"}}
     job = job.model_copy(update={"fit": job.fit.model_validate({"steps": done})})
-    assert next(task for task in Plan(job, CATALOG).tasks if task.key == "gaskets").done
+    assert next(task for task in Plan(job, CATALOG).of(walk_tasks) if task.key == "gaskets").done
 
 
 def test_a_licensed_fitters_joints_are_confirmed_not_made() -> None:

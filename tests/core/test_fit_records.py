@@ -4,14 +4,14 @@ from typing import Any
 
 import pytest
 
-from gentle_ember.core.cautions import Severity
-from gentle_ember.core.fit.sheet import joint_key
-from gentle_ember.core.fit.times import Learned, learn, minutes, whole
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.train.edit import swap
-from tests.core.fits import SPACER, fitted, records, sheet
-from tests.core.sets import CATALOG
-from tests.core.trains import SHELF
+from gentle_ember.core.route import cautions, open_items
+from gentle_ember.core.stage import Plan, Severity
+from gentle_ember.core.stages.fit.sheet import joint_key
+from gentle_ember.core.stages.fit.times import Learned, learn, minutes, whole
+from gentle_ember.core.stages.fuel_path.edit import swap
+from tests.helpers.fits import SPACER, fitted, records, sheet
+from tests.helpers.sets import CATALOG
+from tests.helpers.trains import SHELF
 
 
 def test_a_changed_train_says_what_is_undone_and_keeps_what_stands() -> None:
@@ -73,16 +73,16 @@ def test_smelled_gas_and_undecided_finds_hold_the_fit() -> None:
         "left": {"h1": {"what": "6 mm, left panel", "state": "abandoned"}},
     })  # fmt: skip
     planned = Plan(job, CATALOG)
-    stops = {one.key for one in planned.cautions if one.severity is Severity.STOP
+    stops = {one.key for one in planned.of(cautions) if one.severity is Severity.STOP
              and one.stage == "fit"}  # fmt: skip
     assert {"fit.smell.g1", "fit.find.f2"} <= stops
-    held = {one.key for one in planned.readiness if one.holds and not one.done}
+    held = {one.key for one in planned.of(open_items) if one.holds and not one.done}
     assert {"fit.find.f1", "fit.left.h1"} <= held
     cleared = {**job.fit.smelled["g1"].model_dump(), "cause": "loose flare", "cleared_by": "RK",
                "cleared_on": "2026-11-25T10:30:00Z"}  # fmt: skip
     fit = job.fit.model_validate({"smelled": {"g1": cleared}})
     again = Plan(job.model_copy(update={"fit": fit}), CATALOG)
-    assert not [one for one in again.cautions if one.key.startswith("fit.smell")]
+    assert not [one for one in again.of(cautions) if one.key.startswith("fit.smell")]
 
 
 def test_times_are_drawn_from_the_book_toward_the_shop() -> None:

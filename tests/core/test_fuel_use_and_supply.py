@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuel_use import CLASS_DEFAULTS, Point, SetClass, class_line, fit
-from gentle_ember.core.fuels import GASOLINE_E0, PROPANE, natural_gas
-from gentle_ember.core.supply import heat_rate_hhv, mass_draw, tank_energy, volume_draw
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics.fuel_use import CLASS_DEFAULTS, Point, SetClass, class_line, fit
+from gentle_ember.core.physics.fuels import GASOLINE_E0, PROPANE, natural_gas
+from gentle_ember.core.physics.supply import heat_rate_hhv, mass_draw, tank_energy, volume_draw
 
 
 @pytest.mark.parametrize("set_class", list(SetClass))

@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core import jets, orifice
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuels import PROPANE, biogas, natural_gas
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics import jets, orifice
+from gentle_ember.core.physics.fuels import PROPANE, biogas, natural_gas
 
 NUMBERS = st.floats(40.0, 200.0)
 RATIOS = st.floats(0.6, 1.1)

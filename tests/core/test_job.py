@@ -6,43 +6,28 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from gentle_ember.catalog import load
+from gentle_ember.core.base.errors import ChangeError
+from gentle_ember.core.base.figure import Band, Figure, Method
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.change import Change, apply, overlap
-from gentle_ember.core.contradictions import contradictions
-from gentle_ember.core.errors import ChangeError
-from gentle_ember.core.facts import Fact, quantity_at
-from gentle_ember.core.figure import Band, Figure, Method
-from gentle_ember.core.job import Job
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.run_times import every_run_time, run_times
+from gentle_ember.core.job.change import Change, apply, overlap
+from gentle_ember.core.job.facts import Fact, quantity_at
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
-from gentle_ember.core.route import current_stage, sign_off_stops, waits_for
+from gentle_ember.core.route import (
+    cautions,
+    contradictions,
+    current_stage,
+    questions,
+    refusals,
+    route,
+    waits_for,
+)
+from tests.helpers.jobs import fact, job, whole
 
 CATALOG = load()
 METHOD = Method("m", "m", "f", "s", "output")
-
-
-def fact(value):
-    return {"value": value, "origin": "owner"}
-
-
-def job(**changes):
-    """A plain job; keyword names are paths with __ for dots."""
-    document = Job(title="a set").model_dump(mode="json")
-    wanted = [Change(path.replace("__", "."), value) for path, value in changes.items()]
-    return Job.model_validate(apply(document, wanted)[0])
-
-
-def whole(**changes):
-    known = {
-        "set__running": fact(3000.0),
-        "set__starting": fact(3600.0),
-        "set__tank": fact(0.012),
-        "sites__s1__elevation": fact(600.0),
-        "sites__s1__coldest": fact(262.0),
-        "sites__s1__hottest": fact(300.0),
-        "sites__s1__cylinders": {"c1": {"size": "20"}},
-        "load__planned": fact(1200.0),
-    }
-    return job(**{**known, **changes})
 
 
 JSON = st.recursive(
@@ -100,7 +85,7 @@ def test_overlap_is_by_place():
     ],
 )
 def test_contradictions_name_their_field(changes, path):
-    assert contradictions(whole()) == []
+    assert list(contradictions(whole())) == []
     assert path in [clash.path for clash in contradictions(whole(**changes))]
 
 
@@ -121,27 +106,32 @@ def test_quantities_are_found_by_path():
 
 def test_plan_of_an_empty_job_asks_instead_of_failing():
     empty = plan(job(), CATALOG)
-    assert empty.output is None
-    assert empty.runs is None
-    assert [question.path for question in empty.questions][:2] == ["set.running", "set.starting"]
-    assert empty.route[0].state == "open"
+    assert empty.of(output_here) is None
+    assert empty.of(run_times) is None
+    assert [question.path for question in empty.of(questions)][:2] == [
+        "set.running",
+        "set.starting",
+    ]
+    assert empty.of(route)[0].state == "open"
 
 
 def test_plan_is_pure_and_cached_by_content():
     one, two = plan(whole(), CATALOG), plan(whole(), CATALOG)
-    assert one.output is two.output
+    assert one.of(output_here) is two.of(output_here)
     other = plan(whole(load__largest_start=fact(3400.0)), CATALOG)
-    assert other.output is not one.output
+    assert other.of(output_here) is not one.of(output_here)
 
 
 def test_every_figure_has_its_working():
     planned = plan(whole(), CATALOG)
-    assert planned.output and planned.all_runs
-    figures = [planned.output.rating]
-    for entry in planned.output.fuels:
+    assert planned.of(output_here) and planned.of(every_run_time)
+    figures = [planned.of(output_here).rating]
+    for entry in planned.of(output_here).fuels:
         figures += [entry.running, entry.starting, *entry.steps]
-    figures += [run.figure for run in planned.all_runs.runs if run.figure]
-    figures += [one for full in planned.all_runs.full_load for one in (full.flow, full.heat)]
+    figures += [run.figure for run in planned.of(every_run_time).runs if run.figure]
+    figures += [
+        one for full in planned.of(every_run_time).full_load for one in (full.flow, full.heat)
+    ]
     assert len(figures) > 30
     for figure in figures:
         assert figure.method.formula and figure.method.source and figure.inputs
@@ -162,47 +152,47 @@ def test_missing_facts_widen_the_band():
     )
     unknown = plan(whole(), CATALOG)
     spans = [
-        (p.output.fuels[1].running.band.high - p.output.fuels[1].running.band.low)
-        for p in (known, unknown)
-        if p.output
+        running.band.high - running.band.low
+        for one in (known, unknown)
+        for running in (one.of(output_here).fuels[1].running,)
     ]
     assert spans[0] < spans[1]
 
 
 def test_a_cold_cylinder_is_a_caution_and_an_overfull_one_a_stop():
     cold = plan(whole(sites__s1__coldest=fact(250.0)), CATALOG)
-    assert "starve.c1.coldest" in [caution.key for caution in cold.cautions]
+    assert "starve.c1.coldest" in [caution.key for caution in cold.of(cautions)]
     overfull = whole(sites__s1__cylinders={"c1": {"size": "20", "fill": fact(10.5)}})
     found = plan(overfull, CATALOG)
-    assert (found.cautions[0].severity, found.cautions[0].stage) == ("stop", "intake")
-    assert found.route[0].state == "stop"
+    assert (found.of(cautions)[0].severity, found.of(cautions)[0].stage) == ("stop", "intake")
+    assert found.of(route)[0].state == "stop"
     signed = Job.model_validate(
         {**overfull.model_dump(), "stages": {"intake": {"state": "done", "by": "R K"}}}
     )
-    assert [key for key, _ in sign_off_stops(overfull, signed, found.cautions, ())] == ["intake"]
+    assert {one.path for one in refusals(overfull, plan(signed, CATALOG))} == {"stages.intake"}
 
 
 def test_lean_as_jetted_is_a_stop():
     down_from_high = whole(set__carburetor__jetted_at=fact(3000.0), sites__s1__elevation=fact(0.0))
-    lean = [c for c in plan(down_from_high, CATALOG).cautions if c.key == "lean"]
+    lean = [c for c in plan(down_from_high, CATALOG).of(cautions) if c.key == "lean"]
     assert [c.severity for c in lean] == ["stop"]
 
 
 def test_standing_cautions_follow_what_is_on_site():
-    plain = {c.key for c in plan(whole(), CATALOG).cautions}
+    plain = {c.key for c in plan(whole(), CATALOG).of(cautions)}
     with_gas = whole(sites__s1__gases={"g": {"kind": "biogas"}, "n": {"kind": "natural_gas"}})
-    gassed = {c.key for c in plan(with_gas, CATALOG).cautions}
+    gassed = {c.key for c in plan(with_gas, CATALOG).of(cautions)}
     assert {"standing.co", "standing.backfeed", "standing.cylinder"} <= plain
     assert gassed - plain >= {"standing.biogas", "standing.fitter"}
 
 
 def test_a_load_no_fuel_carries_is_said_and_not_computed():
     heavy = plan(whole(load__planned=fact(2900.0)), CATALOG)
-    assert heavy.runs
-    by_key = {run.key: run for run in heavy.runs.runs}
+    assert heavy.of(run_times)
+    by_key = {run.key: run for run in heavy.of(run_times).runs}
     assert by_key["c1.coldest"].figure is None
     assert "can't carry" in by_key["c1.coldest"].why_not
-    assert "load.propane" in [caution.key for caution in heavy.cautions]
+    assert "load.propane" in [caution.key for caution in heavy.of(cautions)]
 
 
 def test_route_and_waiting():
@@ -211,10 +201,10 @@ def test_route_and_waiting():
         "method": {"state": "waiting", "waits_for": "owner"},
     }
     staged = whole(stages=stages)
-    route = plan(staged, CATALOG).route
-    assert [stage.state for stage in route[:3]] == ["done", "waiting", "not_started"]
-    assert route[0].detail.startswith("by RK")
-    assert route[1].detail == "waits for the owner"
+    shown = plan(staged, CATALOG).of(route)
+    assert [stage.state for stage in shown[:3]] == ["done", "waiting", "not_started"]
+    assert shown[0].detail.startswith("by RK")
+    assert shown[1].detail == "waits for the owner"
     assert current_stage(staged) == "method"
     assert waits_for(staged) == "owner"
 
@@ -223,8 +213,8 @@ def test_several_sites_are_planned_one_at_a_time():
     both = whole(
         sites__s2={"name": "up", "elevation": fact(2400.0), "hottest": fact(300.0)},
     )
-    low = plan(both, CATALOG).output
-    high = plan(both.model_copy(update={"site": "s2"}), CATALOG).output
+    low = plan(both, CATALOG).of(output_here)
+    high = plan(both.model_copy(update={"site": "s2"}), CATALOG).of(output_here)
     assert low and high
     assert high.fuels[0].running.value < low.fuels[0].running.value
 
@@ -233,15 +223,15 @@ def test_measured_weighing_beats_the_assumed_fill():
     weighed = whole(
         sites__s1__cylinders={"c1": {"size": "20", "weighed": fact(12.0), "tare": fact(8.0)}}
     )
-    runs = plan(weighed, CATALOG).runs
-    full = plan(whole(), CATALOG).runs
+    runs = plan(weighed, CATALOG).of(run_times)
+    full = plan(whole(), CATALOG).of(run_times)
     assert runs and full and runs.runs[1].figure and full.runs[1].figure
     assert runs.runs[1].figure.value < full.runs[1].figure.value
 
 
 def test_a_size_the_catalog_lacks_is_named():
     gone = plan(whole(), Catalog({}))
-    assert any("no cylinder" in caution.text for caution in gone.cautions)
+    assert any("no cylinder" in caution.text for caution in gone.of(cautions))
 
 
 def test_facts_keep_what_was_typed():

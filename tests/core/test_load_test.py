@@ -7,21 +7,22 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core import jets
-from gentle_ember.core.cautions import Severity
-from gentle_ember.core.fuel_use import SetClass, class_line
-from gentle_ember.core.fuels import PROPANE, FuelKey, biogas, natural_gas
-from gentle_ember.core.job import Job
-from gentle_ember.core.lessons import Lesson, Shop, learn
-from gentle_ember.core.load_test.bank import AIM, LEAST, Load, plan_bank
-from gentle_ember.core.load_test.decide import Evidence, advise
-from gentle_ember.core.load_test.plug import CHART, Leaning, read_plug
-from gentle_ember.core.load_test.records import LoadReading, Run
-from gentle_ember.core.load_test.section import load_cautions, load_items
-from gentle_ember.core.load_test.watch import Nameplate, at_load, remarks
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.measured import fuel_used
-from tests.core.sets import CATALOG, fact, job_of
+from gentle_ember.core.estimates.measured import fuel_used, lessons_taught, output_here
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.load_test import LoadReading, Run
+from gentle_ember.core.physics import jets
+from gentle_ember.core.physics.fuel_use import SetClass, class_line
+from gentle_ember.core.physics.fuels import PROPANE, FuelKey, biogas, natural_gas
+from gentle_ember.core.route import cautions
+from gentle_ember.core.shop import Lesson, Shop, learn
+from gentle_ember.core.stage import Plan, Severity
+from gentle_ember.core.stages.load_test.advice import Evidence, advise
+from gentle_ember.core.stages.load_test.bank import AIM, LEAST, Load, plan_bank
+from gentle_ember.core.stages.load_test.jets import jets_here
+from gentle_ember.core.stages.load_test.plug import CHART, Leaning, read_plug
+from gentle_ember.core.stages.load_test.tests import load_cautions, load_items, load_tests_here
+from gentle_ember.core.stages.load_test.watch import Nameplate, at_load, remarks
+from tests.helpers.sets import CATALOG, fact, job_of
 
 PLATE = Nameplate(5000.0, 120.0, 60.0, 2, False, True)
 LOADS = (
@@ -202,7 +203,7 @@ def set_up_high(fuel="gasoline", methods=("rejet",), **run):
 
 
 def of(planned, fuel="gasoline"):
-    return next(one for one in planned.load_tests if one.fuel == fuel)
+    return next(one for one in planned.of(load_tests_here) if one.fuel == fuel)
 
 
 def full_run(share=0.9, jet=85.0, lam=0.9, throttle=0.93, what="keep", **more):
@@ -222,8 +223,8 @@ def full_run(share=0.9, jet=85.0, lam=0.9, throttle=0.93, what="keep", **more):
 
 def test_a_stage_waits_until_a_run_counts_is_kept_and_nothing_stops_it():
     def left(**run):
-        return [item.text for item in load_items(Plan(set_up_high(**run), CATALOG).load_tests)
-                if "gasoline" in item.text]  # fmt: skip
+        found = Plan(set_up_high(**run), CATALOG).of(load_tests_here)
+        return [item.text for item in load_items(found) if "gasoline" in item.text]
 
     assert left(**full_run()) == []
     short = full_run()
@@ -240,7 +241,7 @@ def test_a_stage_waits_until_a_run_counts_is_kept_and_nothing_stops_it():
     assert "why is not noted" in left(**against)[0]
     against["decided"]["reason"] = "Next jet at hand is two sizes up; plug tan."
     assert left(**against) == []
-    stops = load_cautions(Plan(set_up_high(**lean), CATALOG).load_tests)
+    stops = load_cautions(Plan(set_up_high(**lean), CATALOG).of(load_tests_here))
     assert any(one.severity is Severity.STOP for one in stops)
     simulated = full_run()
     simulated["readings"]["m0"]["output"]["origin"] = "simulated"
@@ -249,22 +250,24 @@ def test_a_stage_waits_until_a_run_counts_is_kept_and_nothing_stops_it():
 
 def test_what_was_measured_replaces_the_estimate_and_teaches_the_shop():
     plain = Plan(set_up_high(), CATALOG)
-    before = plain.output.of(FuelKey.GASOLINE).running
+    before = plain.of(output_here).of(FuelKey.GASOLINE).running
     job = set_up_high(**full_run(share=0.86, outside=fact(298.15)))
     planned = Plan(job, CATALOG)
-    now = planned.output.of(FuelKey.GASOLINE)
+    now = planned.of(output_here).of(FuelKey.GASOLINE)
     assert now.running.value == pytest.approx(0.86 * before.value, rel=0.02)
     assert now.running.value <= 0.86 * before.value + 1e-6
     assert now.running.rivals[0].value == before.value
     assert not now.running.estimated
-    shown = planned.output.rating.value + sum(one.value for one in now.steps)
+    shown = planned.of(output_here).rating.value + sum(one.value for one in now.steps)
     assert shown == pytest.approx(now.running.value, abs=2.0)
-    assert plain.lessons == ()
-    (lesson,) = planned.lessons
+    assert plain.of(lessons_taught) == ()
+    (lesson,) = planned.of(lessons_taught)
     assert (lesson.quantity, lesson.fuel) == ("output", "gasoline")
     assert lesson.ratio == pytest.approx(0.86, abs=0.02)
     taught = Shop(learn([lesson] * 4))
-    rival = Plan(set_up_high(), CATALOG, taught).output.of(FuelKey.GASOLINE).running.rivals[0]
+    rival = (
+        Plan(set_up_high(), CATALOG, taught).of(output_here).of(FuelKey.GASOLINE).running.rivals[0]
+    )
     assert 0.86 * before.value < rival.value < 0.93 * before.value
     assert "4 sets" in rival.note
 
@@ -288,36 +291,38 @@ def test_few_sets_are_drawn_to_the_estimate_and_many_are_believed(ratios):
 
 def test_the_jet_page_asks_each_school_and_warns_of_coming_down():
     planned = Plan(set_up_high(), CATALOG)
-    by = {one.key: one.value for one in planned.jets.wanted}
+    by = {one.key: one.value for one in planned.of(jets_here).wanted}
     assert by["jets.density"] == pytest.approx(84.7, abs=0.1)
     assert by["jets.step"] == pytest.approx(79.95, abs=0.1)
     assert by["jets.kit"] == 82.0
-    assert planned.jets.pick == 85.0
-    assert planned.jets.as_it_is.value == pytest.approx(0.797, abs=0.002)
-    down = {one.place: one for one in planned.jets.below}
+    assert planned.of(jets_here).pick == 85.0
+    assert planned.of(jets_here).as_it_is.value == pytest.approx(0.797, abs=0.002)
+    down = {one.place: one for one in planned.of(jets_here).below}
     assert down["sea level"].figure.value == pytest.approx(0.90 * (90 / 85) ** 2, abs=0.01)
     assert down["sea level"].state == "caution"
     flow = set_up_high()
     marked = flow.model_dump(mode="json")
     marked["set"]["carburetor"]["jets"]["marking"] = "flow"
-    density = Plan(type(flow).model_validate(marked), CATALOG).jets.wanted[0]
+    density = Plan(type(flow).model_validate(marked), CATALOG).of(jets_here).wanted[0]
     assert density.value == pytest.approx(90 * 0.7852**0.5, abs=0.2)
 
 
 def test_a_kept_jet_is_what_the_output_is_worked_out_with():
     job = set_up_high().model_dump(mode="json")
-    rich = Plan(type(set_up_high()).model_validate(job), CATALOG).output.of(FuelKey.GASOLINE)
+    rich = (
+        Plan(type(set_up_high()).model_validate(job), CATALOG).of(output_here).of(FuelKey.GASOLINE)
+    )
     job["set"]["carburetor"]["jets"]["fitted"] = {"number": fact(85.0)}
     job["set"]["carburetor"]["jets"]["fitted_for"] = fact(2450.0)
     kept = Plan(type(set_up_high()).model_validate(job), CATALOG)
-    assert kept.output.of(FuelKey.GASOLINE).running.value > rich.running.value
-    assert kept.jets.in_it == 85.0
+    assert kept.of(output_here).of(FuelKey.GASOLINE).running.value > rich.running.value
+    assert kept.of(jets_here).in_it == 85.0
     job["sites"]["s2"] = {"name": "Valley", "elevation": fact(200.0)}
     below = Plan(type(set_up_high()).model_validate(job), CATALOG)
-    assert any("At Valley the jet 85 in it is lean" in one.text for one in below.cautions)
+    assert any("At Valley the jet 85 in it is lean" in one.text for one in below.of(cautions))
     away = Plan(type(set_up_high()).model_validate({**job, "site": "s2"}), CATALOG)
-    assert away.lessons == kept.lessons
-    assert {one.quantity for one in kept.lessons} == {"jet"}
+    assert away.of(lessons_taught) == kept.of(lessons_taught)
+    assert {one.quantity for one in kept.of(lessons_taught)} == {"jet"}
 
 
 def test_a_run_is_kept_as_it_was_typed():

@@ -6,15 +6,23 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentle_ember.core.marks.drawing import SHEETS, Circle, Layer, Line, TooLargeError, template
-from gentle_ember.core.marks.fastening import THREADS, bolt_length
-from gentle_ember.core.marks.label import label
-from gentle_ember.core.marks.mount import MountPlan, mountable, plan_mount
-from gentle_ember.core.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
-from gentle_ember.core.marks.records import Mount
-from gentle_ember.core.plan import Plan
-from tests.core.fits import SPACER, fitted
-from tests.core.sets import CATALOG, fact
+from gentle_ember.core.job.marks import Mount
+from gentle_ember.core.physics.fasteners import THREADS, bolt_length
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.marks.drawing import (
+    SHEETS,
+    Circle,
+    Layer,
+    Line,
+    TooLargeError,
+    template,
+)
+from gentle_ember.core.stages.fit.marks.label import label
+from gentle_ember.core.stages.fit.marks.mount import MountPlan, mountable, plan_mount
+from gentle_ember.core.stages.fit.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
+from gentle_ember.core.stages.method.networks import fuel_states
+from tests.helpers.fits import SPACER, fitted
+from tests.helpers.sets import CATALOG, fact
 
 REGULATOR, BULKHEAD = "pv-d-101", "lf-g-104"
 
@@ -231,7 +239,7 @@ def test_a_template_without_a_place_is_refused() -> None:
 
 
 def test_the_label_names_every_handle_in_every_state() -> None:
-    states = Plan(fitted(*SPACER), CATALOG).states
+    states = Plan(fitted(*SPACER), CATALOG).of(fuel_states)
     made = label("Holm", states)
     texts = [one.text for one in made.shapes if not isinstance(one, Line | Circle)]
     for control in states.controls:

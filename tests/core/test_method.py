@@ -6,70 +6,30 @@ from hypothesis import strategies as st
 from sqlalchemy import select
 
 from gentle_ember.catalog import load
-from gentle_ember.core import studs
-from gentle_ember.core.contradictions import contradictions
-from gentle_ember.core.fuel_use import SetClass
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.intake import ASKS, asked
-from gentle_ember.core.library import likeness
-from gentle_ember.core.method.base import Case, Verdict
-from gentle_ember.core.method.registry import SCHOOLS, clashes
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.physics import studs
+from gentle_ember.core.physics.fuel_use import SetClass
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
+from gentle_ember.core.route import cautions, contradictions, open_items
+from gentle_ember.core.stages.intake.alike import likeness
+from gentle_ember.core.stages.intake.questions import ASKS, asked
+from gentle_ember.core.stages.intake.walk_round import walk_tasks
+from gentle_ember.core.stages.method.base import Case, Verdict
+from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.method.networks import fuel_states
+from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
-from tests.core.facts_of_jobs import variants, with_value
-from tests.core.test_job import fact, job
+from tests.helpers.facts import variants, with_value
+from tests.helpers.jobs import fact, job, known
 
 CATALOG = load()
 
 
-def known(**changes):
-    """A set of which everything is known, propane at hand and asked for."""
-    facts = {
-        "set__running": fact(5000.0),
-        "set__starting": fact(6000.0),
-        "set__displacement": fact(389e-6),
-        "set__carburetor__type": "float",
-        "set__carburetor__fuel_solenoid": False,
-        "set__carburetor__choke": "manual",
-        "set__carburetor__jetted_at": fact(0.0),
-        "set__carburetor__jets": {"stamped": {"number": fact(90.0)}, "marking": "hundredths"},
-        "set__shut_off": True,
-        "set__run_switch": "ignition",
-        "set__tank_vent": "cap_lever",
-        "set__electric_start": True,
-        "set__studs": {
-            "diameter": fact(0.006),
-            "pitch": fact(0.001),
-            "stick_out": fact(0.042),
-            "nut_height": fact(0.005),
-            "thread_depth": fact(0.016),
-            "metal": "aluminium",
-        },
-        "set__stack": {
-            "air_cleaner": "two_studs",
-            "flange": fact(0.018),
-            "breather_slack": fact(0.03),
-            "bracket_room": fact(0.03),
-            "cover_room": fact(0.06),
-        },
-        "set__faces": {"f1": {"name": "panel", "room": fact(0.1), "behind": "nothing"}},
-        "findings": {"carburetor": {"look": "good"}},
-        "sites__s1__elevation": fact(1500.0),
-        "sites__s1__cylinders": {"c1": {"size": "20"}},
-        "sites__s1__remote_tank": {
-            "volume": fact(0.02), "rise": fact(0.3), "distance": fact(1.0),
-        },
-        "load__planned": fact(2000.0),
-        "load__largest_start": fact(3000.0),
-        "wants__propane": True,
-    }  # fmt: skip
-    return job(**{**facts, **changes})
-
-
 def verdict(of, key):
-    return plan(of, CATALOG).methods.of(key).verdict
+    return plan(of, CATALOG).of(judged_methods).of(key).verdict
 
 
 FITS, WORK, NO = Verdict.FITS, Verdict.WORK, Verdict.NO
@@ -103,7 +63,7 @@ def test_every_school_on_every_class(column, set_class):
         load__planned=fact(600.0),
         wants__natural_gas=True,
     )
-    found = {one.school.key: one.verdict for one in plan(of, CATALOG).methods.judged}
+    found = {one.school.key: one.verdict for one in plan(of, CATALOG).of(judged_methods).judged}
     assert found == {key: row[column] for key, row in TABLE.items()}
     assert set(TABLE) == set(SCHOOLS)
 
@@ -135,7 +95,7 @@ def jobs_of_the_demo(demo_data):
 def reasons_at(of, key, path):
     return [
         (reason.verdict, reason.text)
-        for reason in SCHOOLS[key].judge(Case(of, plan(of, CATALOG).output))
+        for reason in SCHOOLS[key].judge(Case(of, plan(of, CATALOG).of(output_here)))
         if reason.path == path
     ]
 
@@ -143,7 +103,7 @@ def reasons_at(of, key, path):
 def test_flipping_a_fact_a_reason_cites_changes_the_reason(jobs_of_the_demo):
     stuck, tried = [], set()
     for of in jobs_of_the_demo:
-        for one in plan(of, CATALOG).methods.judged:
+        for one in plan(of, CATALOG).of(judged_methods).judged:
             for reason in one.reasons:
                 if (one.school.key, reason.text) in tried:
                     continue
@@ -161,7 +121,7 @@ def test_flipping_a_fact_a_reason_cites_changes_the_reason(jobs_of_the_demo):
 def test_the_measurement_a_not_known_names_resolves_it(jobs_of_the_demo):
     open_still, tried = [], 0
     for of in jobs_of_the_demo:
-        for one in plan(of, CATALOG).methods.judged:
+        for one in plan(of, CATALOG).of(judged_methods).judged:
             for reason in one.reasons:
                 if reason.verdict is not Verdict.UNKNOWN:
                     continue
@@ -179,7 +139,11 @@ def test_the_measurement_a_not_known_names_resolves_it(jobs_of_the_demo):
 
 def fingerprint(of):
     found = plan(of, CATALOG)
-    fuels = [entry.running.value for entry in found.output.fuels] if found.output else []
+    fuels = (
+        [entry.running.value for entry in found.of(output_here).fuels]
+        if found.of(output_here)
+        else []
+    )
     reference = known(
         set__maker="Drovane",
         set__model="Linnet 3200i",
@@ -189,11 +153,11 @@ def fingerprint(of):
         set__year=2019,
     )
     return (
-        [(one.verdict, one.reasons) for one in found.methods.judged],
-        found.cautions,
-        found.readiness,
-        found.tasks,
-        found.states,
+        [(one.verdict, one.reasons) for one in found.of(judged_methods).judged],
+        found.of(cautions),
+        found.of(open_items),
+        found.of(walk_tasks),
+        found.of(fuel_states),
         fuels,
         [str(error) for error in contradictions(of)],
         likeness(of.set, reference.set),
@@ -215,7 +179,7 @@ def test_every_intake_question_feeds_some_rule(jobs_of_the_demo):
 def test_a_stud_shortened_by_four_millimetres_turns_fits_into_work():
     assert verdict(known(), "spacer_adapter") is Verdict.FITS
     short = with_value(known(), "set.studs.stick_out", fact(0.038))
-    judged = plan(short, CATALOG).methods.of("spacer_adapter")
+    judged = plan(short, CATALOG).of(judged_methods).of("spacer_adapter")
     assert judged.verdict is Verdict.WORK
     text = next(r.text for r in judged.reasons if r.path == "set.studs.stick_out")
     assert "back out 0.5 turns" in text
@@ -223,7 +187,7 @@ def test_a_stud_shortened_by_four_millimetres_turns_fits_into_work():
     assert [figure.key.split(".")[1] for figure in judged.figures] == ["engagement", "turns"]
     shallow = with_value(short, "set.studs.thread_depth", fact(0.009))
     text = next(
-        r.text for r in plan(shallow, CATALOG).methods.of("spacer_adapter").reasons
+        r.text for r in plan(shallow, CATALOG).of(judged_methods).of("spacer_adapter").reasons
         if r.path == "set.studs.stick_out"
     )  # fmt: skip
     assert "would leave 8.5 mm of 9 mm" in text
@@ -246,26 +210,26 @@ def test_longer_studs_never_hold_less_and_turns_mend_the_shortfall(stick, more, 
 
 def test_recommended_covers_what_is_asked_and_follows_the_facts():
     of = known(wants__remote_tank=True, wants__elevation=True)
-    found = plan(of, CATALOG).methods
+    found = plan(of, CATALOG).of(judged_methods)
     assert found.recommended == ("spacer_adapter", "remote_tank_gravity", "rejet")
     assert clashes(found.recommended) == []
     two = known(set__carburetor__type="two_barrel", set__set_class="v_twin", set__cylinders=2)
-    assert plan(two, CATALOG).methods.recommended == ("two_barrel_adapter",)
+    assert plan(two, CATALOG).of(judged_methods).recommended == ("two_barrel_adapter",)
     nothing = known(wants__propane=False)
-    assert plan(nothing, CATALOG).methods.recommended == ("leave_it",)
+    assert plan(nothing, CATALOG).of(judged_methods).recommended == ("leave_it",)
 
 
 def test_rejudging_a_chosen_method_stops_the_stage():
     chosen = known(choice={"methods": ["spacer_adapter"], "by": "RK"})
-    assert not [c for c in plan(chosen, CATALOG).cautions if c.key.startswith("method.")]
+    assert not [c for c in plan(chosen, CATALOG).of(cautions) if c.key.startswith("method.")]
     two = with_value(chosen, "set.carburetor.type", "two_barrel")
-    stop = next(c for c in plan(two, CATALOG).cautions if c.key == "method.spacer_adapter")
+    stop = next(c for c in plan(two, CATALOG).of(cautions) if c.key == "method.spacer_adapter")
     assert (stop.severity, stop.stage) == ("stop", "method")
 
 
 def test_rejet_puts_out_what_a_jet_for_here_gives_and_sizes_it():
     of = known(wants__elevation=True, sites__s1__elevation=fact(2450.0))
     found = plan(of, CATALOG)
-    judged = found.methods.of("rejet")
-    assert judged.output.value > found.output.of(FuelKey.GASOLINE).running.value
+    judged = found.of(judged_methods).of("rejet")
+    assert judged.output.value > found.of(output_here).of(FuelKey.GASOLINE).running.value
     assert judged.figures[0].value == pytest.approx(90 * 0.941, abs=0.1)

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuels import (
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
     METHANE_LHV_J_M3,
@@ -13,7 +13,7 @@ from gentle_ember.core.fuels import (
     biogas,
     natural_gas,
 )
-from gentle_ember.core.output import (
+from gentle_ember.core.physics.output import (
     Case,
     Conditions,
     EngineRating,

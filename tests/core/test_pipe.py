@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core import pipe
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.fuels import GASOLINE_E0, PROPANE, biogas, natural_gas
-from gentle_ember.core.quantities import INCH_WC_PA
-from gentle_ember.core.sections.pipe import PipeCase, Solve, pipe_answer
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.quantities import INCH_WC_PA
+from gentle_ember.core.estimates.pipe import PipeCase, Solve, pipe_answer
+from gentle_ember.core.physics import pipe
+from gentle_ember.core.physics.fuels import GASOLINE_E0, PROPANE, biogas, natural_gas
 
 NATURAL, LP = pipe.pipe_gas(natural_gas()), pipe.pipe_gas(PROPANE)
 HALF_INCH_WC = 0.5 * INCH_WC_PA

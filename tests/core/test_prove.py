@@ -2,12 +2,14 @@
 
 import pytest
 
-from gentle_ember.core.fit.sheet import joint_key
-from gentle_ember.core.job import Job
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.train.templates import TEMPLATES
-from tests.core.fits import fitted, records
-from tests.core.sets import CATALOG, fact
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.route import cautions, implied, refusals
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.sheet import fit_sheet, joint_key
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.prove_tight.proof import tightness
+from tests.helpers.fits import fitted, records
+from tests.helpers.sets import CATALOG, fact
 
 ORDER = ("cylinder", "middle", "low", "suction")
 SIZE = {
@@ -44,9 +46,13 @@ def soaped(job: Job) -> Job:
     made = with_(job, fit={"steps": records(job)})
     passes = {
         joint_key(one.joint.key): {"passed": True, "of": one.subject, "by": "RK"}
-        for one in Plan(made, CATALOG).fit.joints
+        for one in Plan(made, CATALOG).of(fit_sheet).joints
     }
-    return with_(made, fit={"tight": passes})
+    looks = {
+        f"s{number}": {"joint": one.joint.key, "found": "holds"}
+        for number, one in enumerate(Plan(made, CATALOG).of(fit_sheet).joints)
+    }
+    return with_(made, fit={"tight": passes}, proof={"soaped": looks})
 
 
 def locked(job: Job, state: str = "still") -> Job:
@@ -55,18 +61,18 @@ def locked(job: Job, state: str = "still") -> Job:
 
 
 def gas_of(job: Job):
-    (one,) = Plan(job, CATALOG).proofs
+    (one,) = Plan(job, CATALOG).of(tightness)
     return one
 
 
 def stops(job: Job) -> list[str]:
-    return [one.text for one in Plan(job, CATALOG).cautions if one.severity == "stop"]
+    return [one.text for one in Plan(job, CATALOG).of(cautions) if one.severity == "stop"]
 
 
 @pytest.mark.parametrize("name", NAMES)
 def test_every_joint_stands_in_one_zone_from_the_source_on(name):
     job = job_with(name)
-    one, joints = gas_of(job), Plan(job, CATALOG).fit.joints
+    one, joints = gas_of(job), Plan(job, CATALOG).of(fit_sheet).joints
     found = [joint.state.joint.key for zone in one.zones for joint in zone.joints]
     assert sorted(found) == sorted(joint.joint.key for joint in joints)
     zones = [zone.key.removeprefix(f"{one.fuel}-") for zone in one.zones]
@@ -96,7 +102,10 @@ def test_one_leak_anywhere_is_a_stop_until_the_joint_is_soaped_again(name, found
     job = locked(soaped(job_with(name)))
     joints = [joint.state.joint for zone in gas_of(job).zones for joint in zone.joints]
     for joint in (joints[0], joints[len(joints) // 2], joints[-1]):
-        looks = {"a": {"joint": joint.key, "found": found}}
+        looks = {
+            **job.model_dump(mode="json")["proof"]["soaped"],
+            "a": {"joint": joint.key, "found": found},
+        }
         leaking = with_(job, proof={"soaped": looks})
         assert gas_of(leaking).left == (f"leaks: {joint.title}",)
         assert any(joint.title in text and "leaks" in text for text in stops(leaking))
@@ -104,14 +113,48 @@ def test_one_leak_anywhere_is_a_stop_until_the_joint_is_soaped_again(name, found
         assert gas_of(with_(job, proof={"soaped": looks})).tight
 
 
+def test_a_pass_nobody_looked_for_is_no_pass():
+    job = locked(soaped(job_with("spacer_adapter-cylinder")))
+    unseen = job.model_copy(update={"proof": job.proof.model_copy(update={"soaped": {}})})
+    joints = len(Plan(unseen, CATALOG).of(fit_sheet).joints)
+    assert gas_of(unseen).left == (f"{joints} of {joints} joints not proven tight",)
+
+
+def test_a_look_brings_its_pass_and_a_leak_takes_it():
+    job = with_(job_with("spacer_adapter-cylinder"), fit={})
+    made = with_(job, fit={"steps": records(job)})
+    joint = Plan(made, CATALOG).of(fit_sheet).joints[0].joint.key
+    place = f"fit.tight.{joint_key(joint)}"
+
+    def looked(found):
+        look = {"l1": {"joint": joint, "found": found, "by": "RK"}}
+        after = with_(made, proof={"soaped": look})
+        return {one.path: one.value for one in implied(made, Plan(after, CATALOG))}
+
+    holds, foams = looked("holds"), looked("foam")
+    assert holds[place]["passed"] and holds[place]["by"] == "RK" and holds[place]["of"]
+    assert not foams[place]["passed"]
+
+
+def test_a_joint_that_is_not_made_or_not_there_is_not_looked_at():
+    job = job_with("spacer_adapter-cylinder")
+    joints = Plan(job, CATALOG).of(fit_sheet).joints
+    unmade = next(one.joint.key for one in joints if not one.made and not one.joint.on_day)
+    for joint, says in ((unmade, "not made yet"), ("propane.nowhere", "no such joint")):
+        after = with_(job, proof={"soaped": {"l1": {"joint": joint, "found": "holds"}}})
+        (refused,) = refusals(job, Plan(after, CATALOG))
+        assert refused.path == "proof.soaped.l1"
+        assert says in refused.text
+
+
 def test_a_joint_made_again_is_to_be_soaped_again():
     job = locked(soaped(job_with("spacer_adapter-cylinder")))
-    joint = next(one for one in Plan(job, CATALOG).fit.joints if one.step)
+    joint = next(one for one in Plan(job, CATALOG).of(fit_sheet).joints if one.step)
     steps = job.model_dump(mode="json")["fit"]["steps"]
     remade = {**steps, joint.step: {**steps[joint.step], "on": "2026-11-25T16:00:00Z"}}
     again = with_(job, fit={"steps": remade})
     assert gas_of(again).left == (
-        f"1 of {len(Plan(job, CATALOG).fit.joints)} joints not proven tight",
+        f"1 of {len(Plan(job, CATALOG).of(fit_sheet).joints)} joints not proven tight",
     )
     opened = {**steps, joint.step: {**steps[joint.step], "state": "open"}}
     assert not gas_of(with_(job, fit={"steps": opened})).tight

@@ -7,20 +7,23 @@ from dataclasses import replace
 
 import pytest
 
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.joints import mates
-from gentle_ember.core.part import Part, PartClass, end
-from gentle_ember.core.quantities import INCH_WC_PA
-from gentle_ember.core.sections.fuel_path import train_section
-from gentle_ember.core.train.edit import train_of
-from gentle_ember.core.train.flow import past
-from gentle_ember.core.train.impossible import Impossible
-from gentle_ember.core.train.ladder import Supply, step
-from gentle_ember.core.train.search import Wanted
-from gentle_ember.core.train.shelf import Shelf, bridge, resistance, ways_of
-from gentle_ember.core.train.solver import Solution, alternatives, solve
-from gentle_ember.core.train.templates import TEMPLATES, Role, Template
-from tests.core.sets import CATALOG, SIZES, asked, job_of, output_of
+from gentle_ember.core.base.quantities import INCH_WC_PA
+from gentle_ember.core.catalog import Shelf, bridge, resistance, ways_of
+from gentle_ember.core.job.ends import mates
+from gentle_ember.core.job.part import Part, PartClass, end
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.fuel_path.edit import train_of
+from gentle_ember.core.stages.fuel_path.ladder import Supply, past, step
+from gentle_ember.core.stages.fuel_path.search import (
+    Impossible,
+    Solution,
+    Wanted,
+    alternatives,
+    solve,
+)
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Role, Template
+from gentle_ember.core.stages.fuel_path.trains import train_section
+from tests.helpers.sets import CATALOG, SIZES, asked, job_of, output_of
 
 SHELF = CATALOG.shelf
 ROLES = (

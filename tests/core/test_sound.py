@@ -5,9 +5,9 @@ import math
 import numpy as np
 import pytest
 
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.sound import rpm_of
-from tests.instruments.sweeps import bench, started
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics.sound import rpm_of
+from tests.helpers.sweeps import bench, started
 
 RATE = 8000
 

@@ -2,15 +2,17 @@
 
 import pytest
 
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.start.records import Attempt
-from gentle_ember.core.start.trying import advice
-from tests.core.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
-from tests.core.sets import CATALOG, fact
+from gentle_ember.core.job.first_start import Attempt
+from gentle_ember.core.route import cautions
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.advice import advice
+from gentle_ember.core.stages.first_start.starts import first_starts
+from tests.helpers.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
+from tests.helpers.sets import CATALOG, fact
 
 
 def keys(case, **more):
-    (one,) = Plan(fitted(*case, **more), CATALOG).starts
+    (one,) = Plan(fitted(*case, **more), CATALOG).of(first_starts)
     return {look.key: look for look, _ in one.looks}
 
 
@@ -84,8 +86,8 @@ def test_gasoline_that_holds_less_since_the_work_is_a_figure_and_a_caution():
         {**job.model_dump(mode="json"), "starts": {"propane": kept}}
     )
     planned = Plan(with_figures, CATALOG)
-    (one,) = planned.starts
+    (one,) = planned.of(first_starts)
     assert one.lost.value == pytest.approx(-0.0833, abs=1e-3)
-    assert any("8 % less than before the work" in c.text for c in planned.cautions)
-    (nothing,) = Plan(job, CATALOG).starts
+    assert any("8 % less than before the work" in c.text for c in planned.of(cautions))
+    (nothing,) = Plan(job, CATALOG).of(first_starts)
     assert nothing.lost is None

@@ -5,10 +5,7 @@ import itertools
 import numpy as np
 import pytest
 
-from gentle_ember.core.method.base import Case
-from gentle_ember.core.method.networks import as_before, fuel_system
-from gentle_ember.core.sections.states import states_section
-from gentle_ember.core.states import (
+from gentle_ember.core.physics.fuel_states import (
     DEMAND_INLET,
     INTAKE,
     OUTSIDE,
@@ -17,8 +14,9 @@ from gentle_ember.core.states import (
     State,
     faults,
 )
-from tests.core.test_job import fact
-from tests.core.test_method import known
+from gentle_ember.core.stages.method.base import Case
+from gentle_ember.core.stages.method.networks import as_before, fuel_system, states_section
+from tests.helpers.jobs import fact, known
 
 GASES = {"g1": {"kind": "natural_gas", "pressure": fact(1744.0)}}
 SYSTEMS = {

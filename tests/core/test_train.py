@@ -5,21 +5,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core.fuels import PROPANE, FuelKey, natural_gas
-from gentle_ember.core.hose import gas_drop
-from gentle_ember.core.joints import Seal, join
-from gentle_ember.core.part import PartClass, end
-from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA, STANDARD_PRESSURE_PA
-from gentle_ember.core.train.case import ask
-from gentle_ember.core.train.edit import swap, turn, with_roles, without
-from gentle_ember.core.train.flow import outlet_abs
-from gentle_ember.core.train.gasoline import profile
-from gentle_ember.core.train.ladder import regulated
-from gentle_ember.core.train.proposals import propose, what_ifs
-from gentle_ember.core.train.templates import TEMPLATES
-from gentle_ember.core.trains import Slot, Train
-from tests.core.sets import CATALOG, fact, output_of
-from tests.core.trains import (
+from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA, STANDARD_PRESSURE_PA
+from gentle_ember.core.job.ends import Seal, join
+from gentle_ember.core.job.part import PartClass, end
+from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.physics.fuels import PROPANE, FuelKey, natural_gas
+from gentle_ember.core.physics.hose import gas_drop
+from gentle_ember.core.stages.fuel_path.case import ask
+from gentle_ember.core.stages.fuel_path.edit import swap, turn, with_roles, without
+from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
+from gentle_ember.core.stages.fuel_path.ladder import outlet_abs, regulated
+from gentle_ember.core.stages.fuel_path.proposals import propose, what_ifs
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from tests.helpers.sets import CATALOG, fact, output_of
+from tests.helpers.trains import (
     GAS_JOB,
     GAS_TRAIN,
     PROPANE_JOB,

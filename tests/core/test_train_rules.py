@@ -2,13 +2,13 @@
 
 import pytest
 
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.job import Job
-from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA
-from gentle_ember.core.train.edit import insert, swap, turn, without
-from gentle_ember.core.trains import Slot, Train
-from tests.core.sets import fact, job_of
-from tests.core.trains import (
+from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.fuel_path.edit import insert, swap, turn, without
+from tests.helpers.sets import fact, job_of
+from tests.helpers.trains import (
     GAS_JOB,
     GAS_TRAIN,
     PROPANE_JOB,

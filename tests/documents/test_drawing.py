@@ -7,7 +7,7 @@ import xml.etree.ElementTree as ET
 import ezdxf
 import pytest
 
-from gentle_ember.core.marks.drawing import plate, template
+from gentle_ember.core.stages.fit.marks.drawing import plate, template
 from gentle_ember.documents.drawing import drawing_dxf, drawing_pdf, drawing_svg
 from tests.core.test_marks import plan
 

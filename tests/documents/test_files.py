@@ -11,6 +11,7 @@ from jsonschema import Draft202012Validator
 
 from gentle_ember import cli
 from gentle_ember.catalog import load
+from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.plan import plan
 from gentle_ember.documents import jobfile
 from gentle_ember.documents.backup import BackupError, backup, restore
@@ -21,7 +22,7 @@ from gentle_ember.store.database import database_path, migrate, open_engine
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from gentle_ember.store.transfer import export_job, import_job
-from tests.conftest import FIRST, edit
+from tests.helpers.service import FIRST, edit
 
 
 def opened(data):
@@ -192,6 +193,6 @@ def test_demo_is_seeded_once_and_holds_the_scenario(demo_copy):
     assert any(site.elevation and site.elevation.value == 2450 for site in sites)
     assert any(gas.kind == "biogas" for site in sites for gas in site.gases.values())
     assert any(job.set.carburetor.type == "two_barrel" for job in jobs)
-    plans = [plan(job, source.catalog).output for job in jobs]
+    plans = [plan(job, source.catalog).of(output_here) for job in jobs]
     limits = {entry.limited_by for output in plans if output for entry in output.fuels}
     assert limits == {"engine", "alternator"}

@@ -5,15 +5,15 @@ from dataclasses import replace
 
 import pytest
 
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.plan import Plan
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stage import Plan
 from gentle_ember.instruments.bench import Bench
 from gentle_ember.instruments.engine import fill
 from gentle_ember.instruments.setup import setup_of
-from tests.core.fits import SPACER, fitted
-from tests.core.sets import CATALOG
-from tests.instruments.sweeps import bench, setup, started
+from tests.helpers.fits import SPACER, fitted
+from tests.helpers.sets import CATALOG
+from tests.helpers.sweeps import bench, setup, started
 
 SETS = [("inverter", "propane"), ("frame", "propane"), ("large", "natural_gas"),
         ("twin", "natural_gas"), ("strong", "biogas")]  # fmt: skip

@@ -6,9 +6,9 @@ from collections import Counter
 
 import pytest
 
-from gentle_ember.core.metering.reading import Ran, Signal, Taken
-from gentle_ember.core.metering.sweep import Why, judge
-from tests.instruments.sweeps import MOST, START, bench, read_from, swept
+from gentle_ember.core.job.metering import Ran, Signal, Taken
+from gentle_ember.core.stages.first_start.metering.sweep import Why, judge
+from tests.helpers.sweeps import MOST, START, bench, read_from, swept
 
 CLASSES = [("inverter", "propane"), ("frame", "propane"), ("large", "natural_gas"),
            ("twin", "natural_gas"), ("small", "propane")]  # fmt: skip

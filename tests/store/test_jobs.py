@@ -7,7 +7,7 @@ import pytest
 from sqlalchemy import text
 
 from gentle_ember.catalog import load
-from gentle_ember.core.change import Change
+from gentle_ember.core.job.change import Change
 from gentle_ember.store import board
 from gentle_ember.store.check import check
 from gentle_ember.store.database import database_path, migrate, open_engine
@@ -19,7 +19,7 @@ from gentle_ember.store.errors import (
 )
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import Base
-from tests.conftest import FIRST, edit, key
+from tests.helpers.service import FIRST, edit, key
 
 
 def fact(value):

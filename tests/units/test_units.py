@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gentle_ember.core.figure import Band, Figure, Method, Rounding
-from gentle_ember.core.quantities import KINDS
+from gentle_ember.core.base.figure import Band, Figure, Method, Rounding
+from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.units import ReadingError, read, show
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import UNITS, from_si, line, unit_for

@@ -7,10 +7,9 @@ from typing import Any
 
 import pytest
 
-from gentle_ember.core.job import Job
-from tests.conftest import key
-from tests.core.test_any_job import paths
-from tests.web.test_fuel_path_api import ids, show
+from gentle_ember.core.job.job import Job
+from tests.helpers.jobs import paths
+from tests.helpers.service import ids, key, show
 
 EVERY_VIEW = (
     "output,sizes,walk,inspection,methods,states,sketch,path,stack,bill,fit,marks,proofs,starts,"

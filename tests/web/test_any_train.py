@@ -3,12 +3,13 @@
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentle_ember.core.job import Choice
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.train.templates import TEMPLATES
-from gentle_ember.core.trains import Slot, Train
+from gentle_ember.core.job.job import Choice
+from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.route import cautions, open_items
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.web import present, present_bill, present_fit, present_path
-from tests.core.sets import CATALOG, fact, job_of
+from tests.helpers.sets import CATALOG, fact, job_of
 
 KEYS = sorted(CATALOG.parts)
 
@@ -47,7 +48,7 @@ def test_any_train_is_judged_and_drawn(train, size):
     present_path.stack(job)
     present_fit.fit(plan, {})
     present.ledger(plan)
-    assert plan.readiness is not None
+    assert plan.of(open_items) is not None
     if not train.slots:
         return
     (one,) = drawn["trains"]
@@ -55,6 +56,6 @@ def test_any_train_is_judged_and_drawn(train, size):
     broken = [place for place in one["places"] if place["joint"] and not place["joint"]["mates"]]
     stops = [trouble for trouble in one["troubles"] if trouble["severity"] == "stop"]
     assert len(broken) <= len(stops)
-    assert {item.key for item in plan.cautions if item.key.startswith("train.")} >= {
+    assert {item.key for item in plan.of(cautions) if item.key.startswith("train.")} >= {
         f"train.{fuel}.{trouble['rule']}.{trouble['slot']}" for trouble in stops
     }

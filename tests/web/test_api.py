@@ -12,38 +12,41 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from gentle_ember import web
-from gentle_ember.core import (
+from gentle_ember.core import shop as lessons
+from gentle_ember.core.base.figure import Method
+from gentle_ember.core.physics import (
     air,
-    answers,
     cylinder,
     decay,
     fuel_use,
     fuels,
     hose,
-    house,
     jets,
-    lessons,
     orifice,
     output,
     pipe,
-    proof_answers,
-    sketch,
     sound,
     studs,
     supply,
     venturi,
 )
-from gentle_ember.core.figure import Method
-from gentle_ember.core.fit import times
-from gentle_ember.core.load_test import plug, run, section
-from gentle_ember.core.marks import mount
-from gentle_ember.core.metering import start
-from gentle_ember.core.method import gasoline
-from gentle_ember.core.sections import metering, method
-from gentle_ember.core.train import flow, ladder
-from gentle_ember.core.train import gasoline as train_gasoline
+from gentle_ember.core.quick import planning as answers
+from gentle_ember.core.quick import proving as proof_answers
+from gentle_ember.core.stages.first_start.metering import screw_start as start
+from gentle_ember.core.stages.first_start.metering import settings as metering
+from gentle_ember.core.stages.fit import times
+from gentle_ember.core.stages.fit.marks import mount
+from gentle_ember.core.stages.fuel_path import gasoline_rules as train_gasoline
+from gentle_ember.core.stages.fuel_path import house, ladder
+from gentle_ember.core.stages.fuel_path import ladder as flow
+from gentle_ember.core.stages.intake import sketch
+from gentle_ember.core.stages.load_test import plug
+from gentle_ember.core.stages.load_test import runs as run
+from gentle_ember.core.stages.load_test import tests as section
+from gentle_ember.core.stages.method import gasoline
+from gentle_ember.core.stages.method import judged as method
 from gentle_ember.web.openapi import documents
-from tests.conftest import key
+from tests.helpers.service import key
 
 
 @pytest.fixture

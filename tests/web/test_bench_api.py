@@ -6,9 +6,7 @@ import wave
 
 import pytest
 
-from tests.conftest import key
-from tests.web.test_fit_api import change
-from tests.web.test_fuel_path_api import ids, show, write
+from tests.helpers.service import change, ids, key, prove, show, write
 
 
 def gas_of(client, job):
@@ -68,6 +66,7 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
 
 def test_readings_typed_from_the_machine_prove_it(demo_client):
     job = ids(demo_client)["Lambing"]
+    prove(demo_client, job)
     at = f"metering.{gas_of(demo_client, job)['key']}"
     curve = [("0.75", "1700 W"), ("1.0", "2300 W"), ("1.2", "2610 W"), ("1.4", "2650 W"),
              ("1.7", "2645 W"), ("2.0", "2560 W"), ("2.4", "2300 W")]  # fmt: skip
@@ -178,8 +177,28 @@ def test_readings_go_out_as_csv_and_come_in_again_or_say_which_cell_is_wrong(dem
     assert len(show(demo_client, job)["job"]["metering"]["s1-natural_gas"]["readings"]) == len(kept)
 
 
+def test_nothing_is_read_or_locked_on_a_gas_that_is_not_tight(demo_client):
+    job = ids(demo_client)["Lambing"]
+    at = "metering.s1-propane"
+    turns = {"path": f"{at}.readings.r1.turns", "typed": "1.2", "origin": "measured"}
+    for wrong in (turns, {"path": f"{at}.locked", "typed": "1.5", "origin": "measured"}):
+        place = {"path": f"{at}.readings.r1", "value": {"by": "RK"}}
+        refused = write(demo_client, job, *((place, wrong) if wrong is turns else (wrong,)))
+        assert refused.status_code == 422
+        (fault,) = refused.json["errors"]
+        assert fault["path"].startswith(at)
+        assert "not proven tight" in fault["message"]
+    assert show(demo_client, job)["job"]["metering"] == {}
+    simulated = {"value": 1.2, "origin": "simulated", "typed": "1.2"}
+    taken = change(demo_client, job, f"{at}.readings.r1", {"turns": simulated, "ran": "died"})
+    assert taken.status_code == 200
+    prove(demo_client, job)
+    assert write(demo_client, job, turns).status_code == 200
+
+
 def test_a_record_begins_with_the_first_write_into_it_and_undo_takes_it_away(demo_client):
     job = ids(demo_client)["Lambing"]
+    prove(demo_client, job)
     fact = {"value": 1.2, "origin": "measured", "typed": "1.2"}
     reading = {"turns": fact, "ran": "died"}
     path = "metering.s1-propane.readings.r1"
@@ -198,6 +217,7 @@ def test_a_record_begins_with_the_first_write_into_it_and_undo_takes_it_away(dem
 
 def test_a_lock_without_a_reading_of_the_machine_proves_nothing(demo_client):
     job = ids(demo_client)["Lambing"]
+    prove(demo_client, job)
     locked = {"path": "metering.s1-propane.locked", "typed": "1.5", "origin": "measured"}
     assert write(demo_client, job, locked).status_code == 200
     assert not gas_of(demo_client, job)["proven"]

@@ -14,19 +14,8 @@ from gentle_ember.web import events_api
 from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
-from tests.conftest import key
-from tests.serving import Server
-from tests.web.test_fuel_path_api import ids, show, write
-from tests.web.test_intake_api import picture
-
-
-def change(client, job, path, value):
-    return write(client, job, {"path": path, "value": value})
-
-
-def tick(client, job, step, **more):
-    record = {"state": "done", "by": "RK", "of": step["subject"], "what": step["what"]["us"]}
-    return change(client, job, f"fit.steps.{step['key']}", {**record, **more})
+from tests.helpers.service import change, ids, key, picture, show, tick
+from tests.helpers.serving import Server
 
 
 def test_the_sheet_says_every_length_in_both_systems(demo_client):

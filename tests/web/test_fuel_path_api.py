@@ -7,26 +7,12 @@ import pytest
 
 from gentle_ember.catalog import load
 from gentle_ember.catalog.rows import COLUMNS, write_row
-from tests.conftest import key
-
-
-def ids(client):
-    board = client.get("/api/board?limit=50").json
-    return {row["title"].split()[0]: row["id"] for g in board["groups"] for row in g["rows"]}
+from tests.helpers.service import ids, key, show, write
 
 
 @pytest.fixture
 def cinema(demo_client):
     return ids(demo_client)["Cinema"]
-
-
-def show(client, job, views="path"):
-    return client.get(f"/api/jobs/{job}?views={views}").json
-
-
-def write(client, job, *changes):
-    body = {"changes": list(changes), "base": 10**6, "key": key()}
-    return client.patch(f"/api/jobs/{job}?", json={**body, "views": "path"})
 
 
 def post(client, job, what, name="natural_gas", **body):

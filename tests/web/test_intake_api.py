@@ -5,13 +5,12 @@ import io
 import pytest
 from PIL import Image
 
-from tests.conftest import key
+from tests.helpers.service import key, picture
 
 
-def picture(kind="JPEG", size=(3000, 2000), **how) -> bytes:
-    out = io.BytesIO()
-    Image.new("RGB", size, (10, 120, 200)).save(out, kind, **how)
-    return out.getvalue()
+def titled(client) -> dict[str, str]:
+    board = client.get("/api/board?limit=50").json
+    return {row["title"]: row["id"] for group in board["groups"] for row in group["rows"]}
 
 
 def located() -> bytes:
@@ -73,11 +72,6 @@ def test_only_photos_are_shown_as_pictures(client, job):
     assert client.get(f"{url}/photos/{name}").status_code == 404
 
 
-def ids(client) -> dict[str, str]:
-    board = client.get("/api/board?limit=50").json
-    return {row["title"]: row["id"] for group in board["groups"] for row in group["rows"]}
-
-
 def test_the_library_finds_sets_by_model_and_by_engine_family(demo_client):
     job = demo_client.post("/api/jobs", json={"title": "New", "key": key()}).json
     url = f"/api/jobs/{job['id']}"
@@ -91,7 +85,7 @@ def test_the_library_finds_sets_by_model_and_by_engine_family(demo_client):
 
 
 def test_sections_come_only_when_asked_for(demo_client):
-    url = f"/api/jobs/{ids(demo_client)['Lambing clinic trailer']}"
+    url = f"/api/jobs/{titled(demo_client)['Lambing clinic trailer']}"
     plain = demo_client.get(url).json
     names = ("walk", "inspection", "methods", "states", "sketch")
     assert [plain[name] for name in names] == [None] * 5
@@ -102,7 +96,7 @@ def test_sections_come_only_when_asked_for(demo_client):
 
 
 def test_methods_that_clash_are_refused_with_the_reason(demo_client):
-    url = f"/api/jobs/{ids(demo_client)['Lambing clinic trailer']}"
+    url = f"/api/jobs/{titled(demo_client)['Lambing clinic trailer']}"
     choice = {"methods": ["spacer_adapter", "snorkel"], "by": "RK", "on": "", "reason": ""}
     change = {"changes": [{"path": "choice", "value": choice}], "key": key(), "base": 10**6}
     answer = demo_client.patch(url, json=change)

@@ -2,9 +2,7 @@
 
 import json
 
-from tests.conftest import key
-from tests.web.test_fit_api import change
-from tests.web.test_fuel_path_api import ids, show, write
+from tests.helpers.service import change, ids, key, show, write
 
 
 def act(client, place, what, **more):

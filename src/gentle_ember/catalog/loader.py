@@ -11,10 +11,9 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, Field
 
 from gentle_ember.catalog.rows import Fault, key_of, read_rows
-from gentle_ember.core.catalog import Catalog, Supplier
-from gentle_ember.core.cylinder import CylinderSize
-from gentle_ember.core.kit import Kit
-from gentle_ember.core.part import Part
+from gentle_ember.core.catalog import Catalog, Kit, Supplier
+from gentle_ember.core.job.part import Part
+from gentle_ember.core.physics.cylinder import CylinderSize
 
 POUND_KG = 0.45359237
 WATER_KG_M3 = 999.0

@@ -13,8 +13,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from gentle_ember.core.part import Part
-from gentle_ember.core.quantities import INCH_WC_PA, PSI_PA
+from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
+from gentle_ember.core.job.part import Part
 
 BTU_H_W = 1055.05585 / 3600.0
 _PRESSURE = re.compile(r"(-?\d+(?:\.\d+)?) ?(inwc|in w\.c\.|psi|mbar|kpa|pa)", re.IGNORECASE)

@@ -1,12 +1,44 @@
-"""The Route: each stage of a job with its state, and what the job as a whole waits for."""
+"""The stages in working order, and what the job as a whole comes to: lists, gate, Route.
+
+`STAGES` is the one list of stages; everything here loops over it.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
-from gentle_ember.core.cautions import Caution, Severity
-from gentle_ember.core.job import STAGES, Job, Stage, StageState, WaitsFor
-from gentle_ember.core.readiness import Item
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.job import Job, StageRecord, StageState, WaitsFor
+from gentle_ember.core.stage import (
+    Caution,
+    Item,
+    Plan,
+    Question,
+    Refusal,
+    Severity,
+    Stage,
+    anew,
+)
+from gentle_ember.core.stages.first_start.stage import STAGE as FIRST_START
+from gentle_ember.core.stages.fit.stage import STAGE as FIT
+from gentle_ember.core.stages.fuel_path.stage import STAGE as FUEL_PATH
+from gentle_ember.core.stages.hand_over.stage import STAGE as HAND_OVER
+from gentle_ember.core.stages.intake.stage import STAGE as INTAKE
+from gentle_ember.core.stages.load_test.stage import STAGE as LOAD_TEST
+from gentle_ember.core.stages.logbook.stage import STAGE as LOGBOOK
+from gentle_ember.core.stages.method.stage import STAGE as METHOD
+from gentle_ember.core.stages.prove_tight.stage import STAGE as PROVE_TIGHT
+
+STAGES: tuple[Stage, ...] = (
+    INTAKE, METHOD, FUEL_PATH, FIT, PROVE_TIGHT, FIRST_START, LOAD_TEST, HAND_OVER, LOGBOOK,
+)  # fmt: skip
+NAMES: dict[str, str] = {stage.key: stage.name for stage in STAGES}
+OWN = {"stages": anew}
+"""What belongs to no stage: the record of the stages themselves."""
+ON_DEMAND = frozenset(path for stage in STAGES for path in stage.on_demand)
+COMPUTED = frozenset(path for stage in STAGES for path in stage.computed)
 
 WAITS: dict[WaitsFor, str] = {
     WaitsFor.NOTHING: "ready to work on",
@@ -19,15 +51,6 @@ WAITS: dict[WaitsFor, str] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Question:
-    """Something the job does not say yet, and the field that answers it."""
-
-    text: str
-    path: str
-    stage: str = "intake"
-
-
-@dataclass(frozen=True, slots=True)
 class RouteStage:
     """A stage as the Route shows it; `state` is one of done, stop, blocked, open, …"""
 
@@ -35,22 +58,6 @@ class RouteStage:
     name: str
     state: str
     detail: str
-
-
-def questions(job: Job) -> tuple[Question, ...]:
-    """What intake has not answered, in the order a person finds it."""
-    machine, key = job.set, job.site
-    site = job.sites[key]
-    asked = [
-        (machine.running, "the running rating, from the data plate", "set.running"),
-        (machine.starting, "the starting rating", "set.starting"),
-        (machine.tank, "the size of the gasoline tank", "set.tank"),
-        (site.elevation, "the site's elevation", f"sites.{key}.elevation"),
-        (site.hottest, "the hottest day it runs", f"sites.{key}.hottest"),
-        (site.coldest, "the coldest night it runs", f"sites.{key}.coldest"),
-        (job.load.planned, "what it must carry", "load.planned"),
-    ]
-    return tuple(Question(text, path) for fact, text, path in asked if fact is None)
 
 
 def initials_of(name: str) -> str:
@@ -62,20 +69,17 @@ def initials_of(name: str) -> str:
     return "".join(part[0].upper() for part in name.split()[:3])
 
 
-def sign_off_stops(
-    before: Job, after: Job, found: tuple[Caution, ...], ready: tuple[Item, ...]
-) -> list[tuple[str, str]]:
+def sign_off_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
     """Stages newly signed off as done while something holds them, with what it is."""
-    return [
-        (key, text)
-        for key, stage in after.stages.items()
-        if stage.state is StageState.DONE
-        and before.stages.get(key, Stage()).state is not StageState.DONE
-        for text in [
-            *(c.text for c in found if c.stage == key and c.severity is Severity.STOP),
-            *(item.text for item in holding(ready, key)),
-        ]
-    ]
+    for key, stage in plan.job.stages.items():
+        was = before.stages.get(key, StageRecord()).state
+        if stage.state is not StageState.DONE or was is StageState.DONE:
+            continue
+        for text in (
+            *(c.text for c in plan.of(cautions) if c.stage == key and c.severity is Severity.STOP),
+            *(item.text for item in holding(plan.of(open_items), key)),
+        ):
+            yield Refusal(f"stages.{key}", f"Still open, and holds this stage: {text}")
 
 
 def holding(ready: tuple[Item, ...], stage: str) -> tuple[Item, ...]:
@@ -85,33 +89,32 @@ def holding(ready: tuple[Item, ...], stage: str) -> tuple[Item, ...]:
 
 def current_stage(job: Job) -> str:
     """The first stage that is not done; the logbook when all are."""
-    for key in STAGES:
-        if job.stages.get(key, Stage()).state is not StageState.DONE:
+    for key in NAMES:
+        if job.stages.get(key, StageRecord()).state is not StageState.DONE:
             return key
     return "logbook"
 
 
 def waits_for(job: Job) -> WaitsFor:
     """What the job waits for: that of its earliest waiting stage."""
-    for key in STAGES:
-        stage = job.stages.get(key, Stage())
+    for key in NAMES:
+        stage = job.stages.get(key, StageRecord())
         if stage.state is StageState.WAITING:
             return stage.waits_for
     return WaitsFor.NOTHING
 
 
-def route(job: Job, found: tuple[Caution, ...], ready: tuple[Item, ...]) -> tuple[RouteStage, ...]:
+def route(plan: Plan) -> tuple[RouteStage, ...]:
     """Every stage with its state and a line of detail."""
-    return tuple(_stage(job, key, name, found, ready) for key, name in STAGES.items())
+    return tuple(_stage(plan, key, name) for key, name in NAMES.items())
 
 
-def _stage(
-    job: Job, key: str, name: str, found: tuple[Caution, ...], ready: tuple[Item, ...]
-) -> RouteStage:
-    stage = job.stages.get(key, Stage())
+def _stage(plan: Plan, key: str, name: str) -> RouteStage:
+    job, found, ready = plan.job, plan.of(cautions), plan.of(open_items)
+    stage = job.stages.get(key, StageRecord())
     stops = [c for c in found if c.stage == key and c.severity is Severity.STOP]
     mind = [c for c in found if c.stage == key and c.severity is Severity.CAUTION]
-    asked = [q for q in questions(job) if q.stage == key]
+    asked = [q for q in plan.of(questions) if q.stage == key]
     held = holding(ready, key)
     counts = []
     if stops:
@@ -137,3 +140,52 @@ def _stage(
     if stage.state is StageState.UNDER_WAY:
         return RouteStage(key, name, "under_way", detail or "under way")
     return RouteStage(key, name, "not_started", detail)
+
+
+def questions(plan: Plan) -> tuple[Question, ...]:
+    """What the job does not say yet."""
+    return tuple(one for stage in STAGES for one in stage.questions(plan))
+
+
+def open_items(plan: Plan) -> tuple[Item, ...]:
+    """What is not known, not at hand, not weighed, or waits for somebody: one list for the job."""
+    return tuple(one for stage in STAGES for one in stage.items(plan))
+
+
+def cautions(plan: Plan) -> tuple[Caution, ...]:
+    """Stops, cautions and what always stands, stops first."""
+    found = [one for stage in STAGES for one in stage.cautions(plan)]
+    return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
+
+
+def contradictions(job: Job) -> tuple[Refusal, ...]:
+    """Facts of a job that can't both be true; never taken, whoever sends them."""
+    unknown = (
+        Refusal(f"stages.{name}", "There is no such stage.")
+        for name in job.stages
+        if name not in NAMES
+    )
+    return (*(one for stage in STAGES for one in stage.contradictions(job)), *unknown)
+
+
+def refusals(before: Job, plan: Plan) -> tuple[Refusal, ...]:
+    """What a write may not do: every write passes here, whoever makes it and by whatever way."""
+    signed = sign_off_refusals(before, plan) if plan.job.stages != before.stages else ()
+    return (*signed, *(one for stage in STAGES for one in stage.refusals(before, plan)))
+
+
+def implied(before: Job, plan: Plan) -> tuple[Change, ...]:
+    """What a write brings with it."""
+    return tuple(one for stage in STAGES for one in stage.follows(before, plan))
+
+
+def copied(job: Job) -> Job:
+    """A new job for a set like this one at the same sites; nothing in it is done or consented."""
+    made: dict[str, Any] = {}
+    for owned in (*(stage.owns for stage in STAGES), OWN):
+        for name, copy in owned.items():
+            if copy is anew:
+                made[name] = Job.model_fields[name].get_default(call_default_factory=True)
+            else:
+                made[name] = copy(getattr(job, name))
+    return job.model_copy(update=made)

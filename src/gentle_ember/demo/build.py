@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import Any
 
 from gentle_ember.catalog import load
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.job import Job
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.job.job import Job
 from gentle_ember.demo.fits import FITS
 from gentle_ember.demo.loads import LOADS
 from gentle_ember.demo.meterings import METERINGS, STARTS

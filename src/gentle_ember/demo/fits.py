@@ -7,9 +7,10 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job import Job
-from gentle_ember.core.part import PartClass
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.plan import plan
+from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.demo.steps import Step, measured
 
 PACE = (1.1, 0.8, 1.3, 0.95, 1.2, 0.9, 1.05)
@@ -49,7 +50,7 @@ class DemoFit:
             return {}
         done: dict[str, Step] = {}
         at = 9 * 3600.0
-        for number, one in enumerate(plan(job, catalog).fit.steps):
+        for number, one in enumerate(plan(job, catalog).of(fit_sheet).steps):
             step = one.step
             if step.key == self.up_to:
                 break

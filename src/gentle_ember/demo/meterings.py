@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job import Job
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
+from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.demo.steps import Step, measured
 
 
@@ -64,7 +65,7 @@ class DemoStart:
                            "by": self.by, "on": f"{self.day}T14:02:00Z"},
                 },
             }
-            for one in plan(job, catalog).starts
+            for one in plan(job, catalog).of(first_starts)
         }  # fmt: skip
 
 

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.fit.sheet import joint_key
-from gentle_ember.core.job import Job
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
+from gentle_ember.core.stages.prove_tight.proof import tightness
 from gentle_ember.demo.steps import Step, measured
 
 
@@ -25,9 +25,8 @@ class DemoProof:
 
     def steps(self, job: Job, catalog: Catalog) -> Iterator[dict[str, Step]]:
         """As changes: what was found, then what was passed."""
-        for proof in plan(job, catalog).proofs:
+        for proof in plan(job, catalog).of(tightness):
             soaped: dict[str, Any] = {}
-            tight: dict[str, Any] = {}
             joints = [one for zone in proof.zones for one in zone.joints]
             for number, one in enumerate(joints):
                 state = one.state
@@ -42,12 +41,9 @@ class DemoProof:
                         "repair": "Half a turn more, then made anew: dirt in the thread.",
                     }  # fmt: skip
                 soaped[f"proof.soaped.{key}b"] = {**look, "found": "holds"}
-                tight[f"fit.tight.{joint_key(state.joint.key)}"] = {
-                    "passed": True, "how": "soap", "by": self.by, "on": on, "of": state.subject,
-                }  # fmt: skip
             still = {"state": "still", "by": self.by, "on": f"{self.day}T13:50:00Z"}
             locked = {f"proof.lock_up.{proof.fuel}": still} if proof.locks else {}
-            yield {**soaped, **tight, **locked}
+            yield {**soaped, **locked}
             low = f"{proof.fuel}-low"
             if self.decay and any(zone.key == low for zone in proof.zones):
                 volume, before, after, seconds = self.decay

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job import Job
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
-from gentle_ember.core.train.edit import swap
-from gentle_ember.core.train.proposals import propose
-from gentle_ember.core.train.templates import TEMPLATES
+from gentle_ember.core.stages.fuel_path.edit import swap
+from gentle_ember.core.stages.fuel_path.proposals import propose
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.demo.steps import Step
 
 
@@ -23,7 +24,7 @@ class DemoTrain:
 
     def step(self, job: Job, catalog: Catalog) -> dict[str, Step]:
         """The change that puts it into the job."""
-        output, template = plan(job, catalog).output, TEMPLATES.get(self.template)
+        output, template = plan(job, catalog).of(output_here), TEMPLATES.get(self.template)
         if output is None or template is None:
             raise ValueError(f"{job.title}: no rating, or no train {self.template}")
         best = propose(job, output, catalog, self.name, template).proposals[0].train

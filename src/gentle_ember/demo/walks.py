@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.inspection import CHECKS
+from gentle_ember.core.stages.intake.walk_round import CHECKS
 from gentle_ember.demo.steps import StepsOf, data_sheet, measured, owner
 
 

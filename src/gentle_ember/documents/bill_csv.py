@@ -7,7 +7,7 @@ import io
 from collections.abc import Mapping
 
 from gentle_ember.core.catalog import Supplier
-from gentle_ember.core.train.bom import Bill, Line
+from gentle_ember.core.stages.fuel_path.parts_list import Bill, Line
 from gentle_ember.documents.output_csv import text_cell
 
 HEADER = (

@@ -14,7 +14,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from gentle_ember.core.catalog import Supplier
-from gentle_ember.core.train.bom import Bill, Line, Source
+from gentle_ember.core.stages.fuel_path.parts_list import Bill, Line, Source
 from gentle_ember.units.registry import System
 
 INK, RULE, EMBER = HexColor("#26221e"), HexColor("#d8d2c6"), HexColor("#b83a0b")

@@ -11,7 +11,7 @@ from ezdxf.enums import TextEntityAlignment
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from gentle_ember.core.marks.drawing import Circle, Drawing, Layer, Line, Text
+from gentle_ember.core.stages.fit.marks.drawing import Circle, Drawing, Layer, Line, Text
 
 DASHED = {Layer.BODY, Layer.CENTRES}
 _STROKE_MM = {Layer.HOLES: 0.35, Layer.EDGES: 0.5}

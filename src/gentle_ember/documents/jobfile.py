@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
-from gentle_ember.core.job import Job
+from gentle_ember.core.job.job import Job
 
 FORMAT, VERSION = "gentle-ember-job", 1
 LARGEST_ENTRY = 64 * 1024 * 1024

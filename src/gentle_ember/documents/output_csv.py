@@ -5,8 +5,10 @@ from __future__ import annotations
 import csv
 import io
 
-from gentle_ember.core.figure import Figure
-from gentle_ember.core.plan import Plan
+from gentle_ember.core.base.figure import Figure
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.run_times import every_run_time
+from gentle_ember.core.stage import Plan
 from gentle_ember.units.display import show
 from gentle_ember.units.registry import System
 
@@ -47,15 +49,16 @@ def output_csv(plan: Plan, system: System) -> str:
             ]
         )
 
-    if plan.output is not None and plan.all_runs is not None:
-        row("rating", plan.output.rating)
-        for entry in plan.output.fuels:
+    output, runs = plan.of(output_here), plan.of(every_run_time)
+    if output is not None and runs is not None:
+        row("rating", output.rating)
+        for entry in output.fuels:
             row(f"{entry.fuel.name}, steady", entry.running, entry.limited_by)
             row(f"{entry.fuel.name}, starting", entry.starting)
-        for full in plan.all_runs.full_load:
+        for full in runs.full_load:
             row(full.flow.label, full.flow)
             row(full.heat.label, full.heat)
-        for run in plan.all_runs.runs:
+        for run in runs.runs:
             if run.figure is not None:
                 row(f"run time, {run.label}", run.figure)
     return buffer.getvalue()

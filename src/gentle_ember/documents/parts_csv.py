@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from gentle_ember.catalog.rows import COLUMNS, Fault, key_of, read_rows, write_row
-from gentle_ember.core.part import Part
+from gentle_ember.core.job.part import Part
 
 STOCK_COLUMNS = frozenset(("number", "stock", "price_usd", "days", "use_instead"))
 """A file of these columns alone changes parts that are there."""

@@ -8,9 +8,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from gentle_ember.core.facts import Fact
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.metering.reading import Ran
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.metering import Ran
 from gentle_ember.documents.output_csv import text_cell
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.display import show_value

@@ -9,9 +9,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.metering.reading import Ran, Signal, Taken
-from gentle_ember.core.propane import latent_heat, liquid_heat_capacity, saturation_pressure
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.job.metering import Ran, Signal, Taken
+from gentle_ember.core.physics.propane import latent_heat, liquid_heat_capacity, saturation_pressure
 from gentle_ember.instruments.engine import Engine, EngineSpec
 from gentle_ember.instruments.protocol import Reading
 

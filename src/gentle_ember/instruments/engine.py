@@ -9,8 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from gentle_ember.core.fuels import Fuel
-from gentle_ember.core.venturi import signal
+from gentle_ember.core.physics.fuels import Fuel
+from gentle_ember.core.physics.venturi import signal
 
 BREATHING = 0.85
 """Volumetric efficiency at full throttle [1]."""

@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Lock
 
-from gentle_ember.core.metering.reading import Signal, Taken
+from gentle_ember.core.job.metering import Signal, Taken
 from gentle_ember.instruments.bench import STEP_S, Bench, Setup
 from gentle_ember.instruments.protocol import Reading
 

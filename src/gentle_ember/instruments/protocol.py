@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Protocol
 
-from gentle_ember.core.figure import Origin
+from gentle_ember.core.base.figure import Origin
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,16 +10,18 @@ import math
 import random
 from collections.abc import Iterator
 
-from gentle_ember.core import air
-from gentle_ember.core.answers import HORSEPOWER_W
-from gentle_ember.core.fuel_use import INVERTERS, SetClass
-from gentle_ember.core.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
-from gentle_ember.core.part import PartClass
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.fuel_path import TrainSection
-from gentle_ember.core.sections.given import legs_of, machine, site_air
-from gentle_ember.core.train.demand import Demand, demand
-from gentle_ember.core.venturi import signal
+from gentle_ember.core.estimates.defaults import legs_of, machine, site_air
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.physics import air
+from gentle_ember.core.physics.fuel_use import INVERTERS, SetClass
+from gentle_ember.core.physics.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
+from gentle_ember.core.physics.load_screw import HORSEPOWER_W
+from gentle_ember.core.physics.venturi import signal
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+from gentle_ember.core.stages.fuel_path.demand import Demand, demand
+from gentle_ember.core.stages.fuel_path.trains import TrainSection, job_trains
 from gentle_ember.instruments.bench import Gauge, Setup
 from gentle_ember.instruments.engine import BREATHING, PORT_CD, EngineSpec
 
@@ -43,7 +45,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
 
     A bench for gasoline has propane at hand besides, with its source shut.
     """
-    resolved, output = machine(planned.job.set), planned.output
+    resolved, output = machine(planned.job.set), planned.of(output_here)
     if resolved is None or output is None:
         return None
     drawn = random.Random(seed)  # noqa: S311 - the same bench for the same seed
@@ -59,7 +61,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     inverter = job.set.set_class in INVERTERS
     hertz = job.set.hertz.value if job.set.hertz else 60.0
     speed = 75.0 if inverter else hertz / (2 if job.set.set_class is SetClass.LOW_SPEED else 1)
-    section = planned.fuel_path.get(str(fuel))
+    section = planned.of(job_trains).get(str(fuel))
     barrels = 2 if "two_barrel_adapter" in job.choice.methods else 1
     draw = BREATHING * density * size * speed / 2 / barrels
     throat = _of(section, PartClass.ADAPTER, "throat_m") or math.sqrt(draw / 6.5e-3) * 0.016
@@ -87,7 +89,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         screw_m2=screw / right, screw_turns=SCREW_TURNS, passage_m2=path, opening_pa=opening,
         idle_m2=0.012 * area, skew=drawn.uniform(*SKEW) if barrels > 1 else 1.0,
     )  # fmt: skip
-    joints = [one.joint.key for one in planned.fit.joints if one.joint.fuel == str(fuel)]
+    joints = [one.joint.key for one in planned.of(fit_sheet).joints if one.joint.fuel == str(fuel)]
     leaks = {drawn.choice(joints): LEAK_M3_S * drawn.uniform(0.1, 1.0)} if joints else {}
     least = _of(section, PartClass.DEMAND, "least_pa") or LEAST_PA
     cylinder = fuel is FuelKey.PROPANE

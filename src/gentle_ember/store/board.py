@@ -11,12 +11,14 @@ from sqlalchemy import Select, func, select, text
 from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.cautions import Severity
-from gentle_ember.core.fit.times import Learned, learn
-from gentle_ember.core.job import Job, WaitsFor
-from gentle_ember.core.lessons import Lesson
-from gentle_ember.core.plan import Plan, plan
-from gentle_ember.core.route import current_stage, waits_for
+from gentle_ember.core.estimates.measured import lessons_taught
+from gentle_ember.core.job.job import Job, WaitsFor
+from gentle_ember.core.plan import plan
+from gentle_ember.core.route import cautions, current_stage, questions, waits_for
+from gentle_ember.core.shop import Lesson
+from gentle_ember.core.stage import Plan, Severity
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+from gentle_ember.core.stages.fit.times import Learned, learn
 from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
 from gentle_ember.store.validate import valid_job
@@ -36,11 +38,11 @@ def entry(planned: Plan) -> dict[str, Any]:
         "stage": current_stage(job),
         "waits_for": str(waits_for(job)),
         "archived": job.archived,
-        "stops": sum(c.severity is Severity.STOP for c in planned.cautions),
-        "questions": len(planned.questions),
+        "stops": sum(c.severity is Severity.STOP for c in planned.of(cautions)),
+        "questions": len(planned.of(questions)),
         "running_w": job.set.running.value if job.set.running else None,
         "times": [list(one) for one in timed(planned)],
-        "lessons": [list(astuple(one)) for one in planned.lessons],
+        "lessons": [list(astuple(one)) for one in planned.of(lessons_taught)],
         "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
     }
 
@@ -51,7 +53,7 @@ def timed(planned: Plan) -> list[tuple[str, int]]:
         return []
     return [
         (one.step.kind, one.record.seconds)
-        for one in planned.fit.steps
+        for one in planned.of(fit_sheet).steps
         if one.record.state == "done" and one.record.seconds
     ]
 

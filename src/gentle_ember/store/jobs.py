@@ -13,20 +13,22 @@ from typing import Any
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session, sessionmaker
 
+from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.change import Change, apply
-from gentle_ember.core.errors import ChangeError
-from gentle_ember.core.fit.holds import tick_stops
-from gentle_ember.core.fit.records import Fit
-from gentle_ember.core.fit.times import Learned
-from gentle_ember.core.job import ON_DEMAND, Job
-from gentle_ember.core.lessons import Taught
-from gentle_ember.core.load_test.section import load_stops
-from gentle_ember.core.pins import UnknownPartError, pin_changes
-from gentle_ember.core.plan import Plan, plan
-from gentle_ember.core.prove.records import Proof
-from gentle_ember.core.route import sign_off_stops
-from gentle_ember.core.start.section import attempt_stops
+from gentle_ember.core.job.change import Change, apply
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part_copies import UnknownPartError
+from gentle_ember.core.plan import plan
+from gentle_ember.core.route import (
+    COMPUTED,
+    ON_DEMAND,
+    copied,
+    implied,
+    refusals,
+)
+from gentle_ember.core.shop import Taught
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.times import Learned
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
     FieldError,
@@ -189,7 +191,7 @@ class JobStore:
                 return self._stored(session, job_id)
             row = _row(session, job_id)
             refuse_overlap(session, row, changes, base, client_of(key))
-            _refuse_pins(changes)
+            _refuse_computed(changes)
             job, changes, inverse = self._changed(row, changes)
             self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, "edit", None, key, who, changes, inverse)
@@ -219,45 +221,23 @@ class JobStore:
     def _changed(
         self, row: JobRow, changes: list[Change]
     ) -> tuple[Job, list[Change], list[Change]]:
-        """A job changed, with the copies of its parts; what was done, and its inverse."""
-        before = self._whole(row).document
-        job, inverse = _applied(before, changes)
-        if any(change.keys[0] in ("trains", "parts") for change in changes):
-            try:
-                pins = pin_changes(job, self.catalog.parts)
-            except UnknownPartError as error:
-                raise InvalidJobError([FieldError(error.path, str(error))]) from None
-            if pins:
-                changes = [*changes, *pins]
-                job, inverse = _applied(before, changes)
+        """A job changed, with what the change brings with it; what was done, and its inverse."""
+        whole = self._whole(row)
+        job, inverse = _applied(whole.document, changes)
+        try:
+            brought = implied(whole.job, self._planned(job, row.id))
+        except UnknownPartError as error:
+            raise InvalidJobError([FieldError(error.path, str(error))]) from None
+        if brought:
+            changes = [*changes, *brought]
+            job, inverse = _applied(whole.document, changes)
         return job, changes, inverse
 
     def _refuse_past_stops(self, before: Job, after: Job, job_id: str) -> None:
-        """No stage is signed off, and no step ticked or skipped, past a stop, whoever asks."""
-        planned = self._planned(after, job_id)
-        faults = []
-        if after.stages != before.stages:
-            faults += [
-                FieldError(f"stages.{key}", f"Still open, and holds this stage: {text}")
-                for key, text in sign_off_stops(before, after, planned.cautions, planned.readiness)
-            ]
-        if after.fit.steps != before.fit.steps:
-            faults += [
-                FieldError(f"fit.steps.{key}", text)
-                for key, text in tick_stops(before, planned.fit)
-            ]
-        if after.starts != before.starts:
-            faults += [
-                FieldError(f"starts.{fuel}", text)
-                for fuel, text in attempt_stops(before, planned.starts, planned.not_tight)
-            ]
-        if after.load_tests != before.load_tests:
-            faults += [
-                FieldError(path, text)
-                for path, text in load_stops(before, after, planned.not_tight)
-            ]
-        if faults:
-            raise InvalidJobError(faults)
+        """Every write passes the gate of every stage, whoever makes it."""
+        found = refusals(before, self._planned(after, job_id))
+        if found:
+            raise InvalidJobError([FieldError(one.path, one.text) for one in found])
 
     def undo(self, job_id: str, *, key: str, who: str) -> Stored:
         """Append the inverse of the newest change not yet undone."""
@@ -299,21 +279,7 @@ class JobStore:
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
         """A new job with the same set, sites and wishes; nothing done in it yet."""
         source = self.get(job_id).job
-        copied = source.model_copy(
-            update={
-                "title": f"{source.title[:112]} (copy)",
-                "stages": {},
-                "attachments": {},
-                "arrived": {},
-                "fit": Fit(),
-                "metering": {},
-                "load_tests": {},
-                "proof": Proof(),
-                "starts": {},
-                "archived": False,
-            }
-        )
-        return self.create(copied.model_dump(mode="json"), who, key)
+        return self.create(copied(source).model_dump(mode="json"), who, key)
 
     def adopt(
         self, job_id: str, revision: int, job: Job, log: list[dict[str, Any]], who: str
@@ -362,12 +328,16 @@ def _row(session: Session, job_id: str) -> JobRow:
     return row
 
 
-def _refuse_pins(changes: list[Change]) -> None:
-    """The copies of its parts a job keeps come from the catalog; a person may only let them go."""
+def _refuse_computed(changes: list[Change]) -> None:
+    """What the core writes by itself is not typed; a person may only take an entry out."""
     for change in changes:
-        if change.keys[0] == "parts" and not (change.remove and len(change.keys) == 2):
-            message = "A job takes its parts from the catalog: change them there."
-            raise InvalidJobError([FieldError(change.path, message)])
+        for place in COMPUTED:
+            depth = place.count(".") + 1
+            if change.keys[:depth] != place.split(".")[: len(change.keys)]:
+                continue
+            if not (change.remove and len(change.keys) == depth + 1):
+                message = "This is worked out from the rest of the job, and can't be typed."
+                raise InvalidJobError([FieldError(change.path, message)])
 
 
 def _applied(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:

@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 from sqlalchemy import select
 
-from gentle_ember.core.facts import Fact
-from gentle_ember.core.inspection import BY_KEY
-from gentle_ember.core.job import Job, Look
-from gentle_ember.core.library import Likeness, likeness, offered
-from gentle_ember.core.method.registry import SCHOOLS
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.job import Job, Look
+from gentle_ember.core.stages.intake.alike import Likeness, likeness, offered
+from gentle_ember.core.stages.intake.walk_round import BY_KEY
+from gentle_ember.core.stages.method.registry import SCHOOLS
 from gentle_ember.store.board import match_any, matching
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.models import BoardRow, JobRow

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from gentle_ember.core.change import Change, overlap
+from gentle_ember.core.job.change import Change, overlap
 from gentle_ember.store.errors import ConflictError
 from gentle_ember.store.models import ChangeRow, JobRow
 

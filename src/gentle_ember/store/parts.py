@@ -11,9 +11,8 @@ from threading import Lock
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import sessionmaker
 
-from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.kit import Kit
-from gentle_ember.core.part import Part
+from gentle_ember.core.catalog import Catalog, Kit
+from gentle_ember.core.job.part import Part
 from gentle_ember.store.models import ShopKitRow, ShopPartRow
 
 

@@ -6,9 +6,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from gentle_ember.core.contradictions import contradictions
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.job import Job
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.route import contradictions
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.units.display import show_value
 
@@ -55,7 +55,7 @@ def valid_job(document: dict[str, Any]) -> Job:
         job = Job.model_validate(document)
     except ValidationError as error:
         raise InvalidJobError(field_errors(error)) from None
-    clashes = [FieldError(clash.path, clash.message) for clash in contradictions(job)]
+    clashes = [FieldError(clash.path, clash.text) for clash in contradictions(job)]
     if clashes:
         raise InvalidJobError(clashes)
     return job

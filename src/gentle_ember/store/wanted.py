@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from gentle_ember.core.change import Change
-from gentle_ember.core.facts import quantity_at
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.job import Job
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.facts import quantity_at
+from gentle_ember.core.job.job import Job
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.registry import System

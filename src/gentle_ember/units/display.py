@@ -8,7 +8,7 @@ from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
 from fractions import Fraction
 from functools import lru_cache
 
-from gentle_ember.core.figure import Figure, Input, Rounding
+from gentle_ember.core.base.figure import Figure, Input, Rounding
 from gentle_ember.units.registry import System, from_si, unit_for
 
 _MODES = {

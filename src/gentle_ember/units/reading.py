@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import pint
 
-from gentle_ember.core.quantities import KINDS
+from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import System, unit_for, ureg
 

@@ -8,7 +8,7 @@ from typing import Literal
 
 import pint
 
-from gentle_ember.core.quantities import KINDS
+from gentle_ember.core.base.quantities import KINDS
 
 System = Literal["us", "metric"]
 

@@ -11,8 +11,8 @@ from contextlib import closing
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.metering.reading import Ran, Signal
+from gentle_ember.core.job.metering import Ran, Signal
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.setup import setup_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError

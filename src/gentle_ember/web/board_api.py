@@ -10,9 +10,9 @@ from sqlalchemy.orm import Session
 
 from gentle_ember import __version__
 from gentle_ember.catalog.terms import find_terms
-from gentle_ember.core.job import STAGES, WaitsFor
-from gentle_ember.core.quantities import KINDS
-from gentle_ember.core.route import WAITS
+from gentle_ember.core.base.quantities import KINDS
+from gentle_ember.core.job.job import WaitsFor
+from gentle_ember.core.route import NAMES, WAITS
 from gentle_ember.store import board, people
 from gentle_ember.store.models import BoardRow
 from gentle_ember.units import ReadingError, read
@@ -45,7 +45,7 @@ def _row(row: BoardRow) -> dict[str, Any]:
         "owner": row.owner,
         "set_label": row.set_label,
         "site_label": row.site_label,
-        "stage": STAGES.get(row.stage, row.stage),
+        "stage": NAMES.get(row.stage, row.stage),
         "stops": row.stops,
         "questions": row.questions,
         "running": None if row.running_w is None else present.plain(row.running_w, "power"),

@@ -8,11 +8,11 @@ from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.catalog.rows import key_of
-from gentle_ember.core.errors import EndError
-from gentle_ember.core.joints import join
-from gentle_ember.core.kit import Kit
-from gentle_ember.core.part import End, Part, end
-from gentle_ember.core.train.shelf import bridge
+from gentle_ember.core.base.errors import EndError
+from gentle_ember.core.catalog import Kit, bridge
+from gentle_ember.core.job.ends import join
+from gentle_ember.core.job.part import End, Part, end
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_bill, present_path
@@ -145,7 +145,7 @@ def templates() -> Response:
 def make_kit(body: KitIn) -> tuple[Response, int]:
     """Keep what a job takes as a kit of this shop's own."""
     stored = services().jobs.get(body.job)
-    bill = services().plan(stored).bill
+    bill = services().plan(stored).of(parts_list)
     contents = {line.part.key: line.count for line in bill.lines if not line.part.site}
     if not contents:
         raise InvalidJobError([FieldError("job", "This job takes no parts yet.")])

@@ -7,8 +7,8 @@ from typing import Any, get_args, get_origin
 
 from pydantic import BaseModel
 
-from gentle_ember.core.facts import Quantity
-from gentle_ember.core.job import Job
+from gentle_ember.core.job.facts import Quantity
+from gentle_ember.core.job.job import Job
 
 
 @cache

@@ -9,7 +9,8 @@ from pathlib import PurePath
 from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.change import Change
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents import jobfile, photo
 from gentle_ember.documents.bill_csv import bill_csv
 from gentle_ember.documents.bill_pdf import bill_pdf
@@ -59,7 +60,7 @@ def export(path: JobPath) -> Response:
 def parts_table(path: JobPath) -> Response:
     """The bill of materials as CSV."""
     stored = services().jobs.get(path.job_id)
-    text = bill_csv(services().plan(stored).bill, services().catalog.suppliers)
+    text = bill_csv(services().plan(stored).of(parts_list), services().catalog.suppliers)
     return download(text, f"{slug(stored.job.title)}-parts.csv", "text/csv")
 
 
@@ -67,7 +68,7 @@ def parts_table(path: JobPath) -> Response:
 def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
     """The bill of materials as PDF, Letter or A4 by the system of units."""
     stored = services().jobs.get(path.job_id)
-    bill = services().plan(stored).bill
+    bill = services().plan(stored).of(parts_list)
     content = bill_pdf(
         stored.job.title, stored.job.owner, bill, services().catalog.suppliers, query.system
     )

@@ -5,8 +5,16 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.marks.drawing import SHEETS, Drawing, TooLargeError, plate, template
-from gentle_ember.core.marks.label import label
+from gentle_ember.core.stages.fit.marks.drawing import (
+    SHEETS,
+    Drawing,
+    TooLargeError,
+    plate,
+    template,
+)
+from gentle_ember.core.stages.fit.marks.label import label
+from gentle_ember.core.stages.fit.marks.mount import mount_plans
+from gentle_ember.core.stages.method.networks import fuel_states
 from gentle_ember.documents.drawing import drawing_dxf, drawing_pdf, drawing_svg
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web.files_api import download, slug
@@ -36,7 +44,7 @@ def drill_template(path: DrawingPath, query: DrawingQuery) -> Response:
     """The drill template of a mount, on a sheet with rulers, or the whole face."""
     stored = services().jobs.get(path.job_id)
     job, planned = stored.job, services().plan(stored)
-    found = next((one for one in planned.mounts if one.key == path.key), None)
+    found = next((one for one in planned.of(mount_plans) if one.key == path.key), None)
     if found is None:
         raise NotFoundError("The job has no such mount.")
     if not found.ready:
@@ -61,6 +69,7 @@ def panel_label(path: LabelPath, query: DrawingQuery) -> Response:
     job, planned = stored.job, services().plan(stored)
     if not job.choice.methods:
         raise InvalidJobError([FieldError("choice.methods", "Choose the method first.")])
-    one = label(" ".join((job.set.maker, job.set.model)).strip() or job.title, planned.states)
+    name = " ".join((job.set.maker, job.set.model)).strip() or job.title
+    one = label(name, planned.of(fuel_states))
     content = _written(one, path.form, SHEETS[query.sheet] if path.form == "pdf" else None)
     return download(content, f"{slug(job.title)}-label.{path.form}", _TYPES[path.form])

@@ -5,13 +5,14 @@ from __future__ import annotations
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.fuel_path import parts_of
-from gentle_ember.core.sections.output import OutputSection
-from gentle_ember.core.train.edit import NoBridgeError, bridged, insert, turn, without
-from gentle_ember.core.train.proposals import options, propose
-from gentle_ember.core.train.templates import TEMPLATES
-from gentle_ember.core.trains import Slot, Train
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.output import OutputSection
+from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.edit import NoBridgeError, bridged, insert, turn, without
+from gentle_ember.core.stages.fuel_path.proposals import options, propose
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.fuel_path.trains import parts_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web import present_path
 from gentle_ember.web.problems import Problem
@@ -37,10 +38,11 @@ api = APIBlueprint(
 
 def _planned(job_id: str) -> tuple[Plan, OutputSection]:
     planned = services().plan(services().jobs.get(job_id))
-    if planned.output is None:
+    output = planned.of(output_here)
+    if output is None:
         text = "Give the running rating first: flows are worked out from it."
         raise InvalidJobError([FieldError("set.running", text)])
-    return planned, planned.output
+    return planned, output
 
 
 def _train(planned: Plan, name: str) -> Train:

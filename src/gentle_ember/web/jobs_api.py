@@ -7,10 +7,10 @@ from typing import Any
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.facts import Fact
-from gentle_ember.core.sections.cylinder import answer, helps
-from gentle_ember.core.sections.runs import cylinder_question
-from gentle_ember.core.site import CylindersAtHand
+from gentle_ember.core.estimates.cylinder import answer, helps
+from gentle_ember.core.estimates.run_times import cylinder_question
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.site import CylindersAtHand
 from gentle_ember.store.errors import FieldError, NotFoundError
 from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes

@@ -7,8 +7,8 @@ from dataclasses import asdict
 from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.load_test.plug import BY_KEY, read_plug
-from gentle_ember.core.load_test.records import LoadReading, LoadTest, Run
+from gentle_ember.core.job.load_test import LoadReading, LoadTest, Run
+from gentle_ember.core.stages.load_test.plug import BY_KEY, read_plug
 from gentle_ember.documents.readings_csv import LOAD, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_load

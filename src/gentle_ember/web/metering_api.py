@@ -8,8 +8,8 @@ from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
-from gentle_ember.core.facts import Model
-from gentle_ember.core.metering.records import Metering, SweepReading
+from gentle_ember.core.job.facts import Model
+from gentle_ember.core.job.metering import Metering, SweepReading
 from gentle_ember.documents.readings_csv import SWEEP, BadCell, Form, read_readings, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import field_errors

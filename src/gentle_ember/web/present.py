@@ -5,14 +5,17 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Any
 
-from gentle_ember.core.facts import Fact, Model, quantity_at
-from gentle_ember.core.figure import Band, Figure, Input, Method, Rounding
-from gentle_ember.core.job import Job
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.cylinder import CylinderAnswer, Help
-from gentle_ember.core.sections.output import FuelOutput, OutputSection
-from gentle_ember.core.sections.runs import FullLoad, Run
-from gentle_ember.core.trains import AS_FOUND
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.estimates.cylinder import CylinderAnswer, Help
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.output import FuelOutput, OutputSection
+from gentle_ember.core.estimates.run_times import FullLoad, Run, run_times
+from gentle_ember.core.job.facts import Fact, Model, quantity_at
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.train import AS_FOUND
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
+from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.units import show, show_input
 from gentle_ember.units.display import Shown, rounded, show_value, text_of
 from gentle_ember.units.registry import System, Unit, from_si, unit_for
@@ -152,7 +155,7 @@ def flow(entry: FullLoad) -> Json:
 
 def ledger(planned: Plan) -> Json | None:
     """What every choice adds up to; None until there is a rating."""
-    section, runs = planned.output, planned.runs
+    section, runs = planned.of(output_here), planned.of(run_times)
     if section is None or runs is None:
         return None
     at_hand = {entry.fuel.key for entry in section.fuels if entry.at_hand}
@@ -170,7 +173,7 @@ def ledger(planned: Plan) -> Json | None:
                 "cautions": sum(not one.stops for one in section.troubles),
                 "tightest": figure(section.tightest) if section.tightest else None,
             }
-            for name, section in planned.fuel_path.items()
+            for name, section in planned.of(job_trains).items()
             if name != AS_FOUND
         ],
         "bill": _bill(planned),
@@ -179,9 +182,9 @@ def ledger(planned: Plan) -> Json | None:
 
 def _bill(planned: Plan) -> Json | None:
     """Price of the parts once a train is chosen."""
-    if not planned.fuel_path:
+    if not planned.of(job_trains):
         return None
-    found = planned.bill
+    found = planned.of(parts_list)
     return {"price": found.price, "core": found.core, "days": found.days}
 
 

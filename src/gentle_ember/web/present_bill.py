@@ -4,13 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.job import Job
-from gentle_ember.core.kit import Entry, Kit, check_kit
-from gentle_ember.core.part import Part
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.fuel_path import parts_of
-from gentle_ember.core.train.bom import Line, Source, cheaper_or_sooner
-from gentle_ember.core.trains import AS_FOUND
+from gentle_ember.core.catalog import Kit
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import Part
+from gentle_ember.core.job.train import AS_FOUND
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.parts_list import (
+    Entry,
+    Line,
+    Source,
+    cheaper_or_sooner,
+    check_kit,
+    parts_list,
+)
+from gentle_ember.core.stages.fuel_path.trains import parts_of
+from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.web.present import both, figure, same
 
 Json = dict[str, Any]
@@ -22,7 +30,7 @@ def _count(part: Part, count: float) -> str:
 
 def bill(planned: Plan) -> Json:
     """The bill of materials with suppliers and the kit's check."""
-    found, catalog, job = planned.bill, planned.catalog, planned.job
+    found, catalog, job = planned.of(parts_list), planned.catalog, planned.job
     known = parts_of(job, catalog)
     where = {
         slot.part: f"{name}.{key}"
@@ -30,7 +38,7 @@ def bill(planned: Plan) -> Json:
         for key, slot in one.slots.items()
         if name != AS_FOUND
     }
-    hours = [one.hours for one in planned.methods.chosen]
+    hours = [one.hours for one in planned.of(judged_methods).chosen]
     chosen_kit = catalog.kits.get(job.kit)
     bought = [line for line in found.lines if line.source in (Source.ORDER, Source.STOCK)]
     suppliers = []
@@ -143,7 +151,7 @@ def kit(one: Kit) -> Json:
 
 
 def _kit_check(one: Kit, planned: Plan) -> Json:
-    found = check_kit(one, planned.bill, parts_of(planned.job, planned.catalog))
+    found = check_kit(one, planned.of(parts_list), parts_of(planned.job, planned.catalog))
 
     def rows(entries: tuple[Entry, ...]) -> list[Json]:
         return [

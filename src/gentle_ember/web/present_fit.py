@@ -7,17 +7,18 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from gentle_ember.core.fit.lists import comes_back, fastener_map, to_take
-from gentle_ember.core.fit.sheet import JointState, SheetStep, joint_key
-from gentle_ember.core.fit.smell import NEXT, at_once
-from gentle_ember.core.fit.step import Measure
-from gentle_ember.core.fit.times import Learned, minutes
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.joints import SEALING
-from gentle_ember.core.marks.mount import MOUNTED, MountPlan, mountable
-from gentle_ember.core.marks.place import CLEARANCES_M, NAMES, OTHER_M, box_of
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.fuel_path import FUEL_WORDS, parts_of
+from gentle_ember.core.job.ends import SEALING
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.lists import comes_back, fastener_map, to_take
+from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mount_plans, mountable
+from gentle_ember.core.stages.fit.marks.place import CLEARANCES_M, NAMES, OTHER_M, box_of
+from gentle_ember.core.stages.fit.sheet import JointState, SheetStep, fit_sheet, joint_key
+from gentle_ember.core.stages.fit.smell import NEXT, at_once
+from gentle_ember.core.stages.fit.step import Measure
+from gentle_ember.core.stages.fit.times import Learned, minutes
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
+from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, job_trains, parts_of
 from gentle_ember.units.display import show_value, tape
 from gentle_ember.units.registry import System
 from gentle_ember.web.present import SYSTEMS, both, figure
@@ -40,7 +41,7 @@ def _said(text: str, system: System) -> str:
 
 def fit(planned: Plan, learned: Mapping[str, Learned]) -> Json:
     """The sheet with its lists."""
-    found = planned.fit
+    found = planned.of(fit_sheet)
     photos: dict[str, list[str]] = {}
     for key, entry in planned.job.attachments.items():
         if entry.subject.startswith("fit."):
@@ -61,7 +62,7 @@ def fit(planned: Plan, learned: Mapping[str, Learned]) -> Json:
         "joints": [_joint(one) for one in found.joints],
         "take": [
             {**asdict(one), "packed": one.packed.done, "by": one.packed.by}
-            for one in to_take(found, planned.bill)
+            for one in to_take(found, planned.of(parts_list))
         ],
         "fasteners": [
             {"key": one.key, "where": one.where, "note": one.note} for one in fastener_map(found)
@@ -139,15 +140,15 @@ def _joint(one: JointState) -> Json:
 
 def marks(planned: Plan) -> Json:
     """Mounts worked out, and parts that still want one."""
-    placed = {one.part.key for one in planned.mounts if one.part is not None}
+    placed = {one.part.key for one in planned.of(mount_plans) if one.part is not None}
     wanting = {
         part.key: part
-        for one in planned.fuel_path.values()
+        for one in planned.of(job_trains).values()
         for _, _, part in one.case.of(*MOUNTED)
         if mountable(part) and part.key not in placed
     }
     return {
-        "mounts": [_mount(one) for one in planned.mounts],
+        "mounts": [_mount(one) for one in planned.of(mount_plans)],
         "wanting": [{"part": part.key, "name": part.name, "number": part.number}
                     for part in wanting.values()],
         "things": [

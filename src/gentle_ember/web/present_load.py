@@ -4,21 +4,22 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core import jets as rules
-from gentle_ember.core.answers import METER_DIALS
-from gentle_ember.core.facts import facts_of, simulated
-from gentle_ember.core.fuels import LETTERS, NAMES, FuelKey
-from gentle_ember.core.lessons import NAMES as QUANTITIES
-from gentle_ember.core.lessons import Shop
-from gentle_ember.core.load_test.bank import Bank
-from gentle_ember.core.load_test.plug import BY_KEY, CHART, LEAST_S
-from gentle_ember.core.load_test.records import LoadReading
-from gentle_ember.core.load_test.run import RunJudged
-from gentle_ember.core.load_test.section import MOST_S, FuelLoadTest
-from gentle_ember.core.load_test.watch import output_of
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.quantities import percent
-from gentle_ember.core.sections.measured import fuel_used
+from gentle_ember.core.base.quantities import percent
+from gentle_ember.core.estimates.measured import fuel_used
+from gentle_ember.core.job.facts import facts_of, simulated
+from gentle_ember.core.job.load_test import LoadReading
+from gentle_ember.core.physics import jets as rules
+from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
+from gentle_ember.core.quick.planning import METER_DIALS
+from gentle_ember.core.shop import NAMES as QUANTITIES
+from gentle_ember.core.shop import Shop
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.load_test.bank import Bank
+from gentle_ember.core.stages.load_test.jets import jets_here
+from gentle_ember.core.stages.load_test.plug import BY_KEY, CHART, LEAST_S
+from gentle_ember.core.stages.load_test.runs import RunJudged
+from gentle_ember.core.stages.load_test.tests import MOST_S, FuelLoadTest, load_tests_here
+from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.present import both, figure
 from gentle_ember.web.present_metering import turns
@@ -28,14 +29,15 @@ Json = dict[str, Any]
 
 def load_tests(planned: Plan) -> list[Json]:
     """Every fuel's load test on the site looked at."""
-    return [_fuel(planned, one) for one in planned.load_tests]
+    return [_fuel(planned, one) for one in planned.of(load_tests_here)]
 
 
 def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
     job = planned.job
     metered = job.metering.get(f"{job.site}-{one.fuel}")
     locked = metered.locked if metered else None
-    in_it = planned.jets.in_it if one.fuel is FuelKey.GASOLINE else None
+    left = list(planned.of(left_to_prove).get(str(one.fuel), ()))
+    in_it = planned.of(jets_here).in_it if one.fuel is FuelKey.GASOLINE else None
     return {
         "fuel": str(one.fuel), "name": one.name, "letter": LETTERS[one.fuel], "key": one.key,
         "gas": one.plate.gas, "legs": one.plate.legs, "expected": figure(one.expected),
@@ -46,7 +48,7 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
         "heating": one.heating.model_dump(mode="json") if one.heating else None,
         "screw": turns(locked.value) if locked else "",
         "jet": "" if in_it is None else f"{in_it:g}",
-        "not_tight": list(planned.not_tight.get(str(one.fuel), ())) if one.plate.gas else [],
+        "not_tight": left if one.plate.gas else [],
     }  # fmt: skip
 
 
@@ -83,7 +85,7 @@ def _shown(one: LoadReading) -> Json:
 
 
 def _reading(run: RunJudged, key: str, one: LoadReading) -> Json:
-    watts = output_of(one)
+    watts = one.watts
     return {
         "key": key, "after": both(one.after.value, "minutes") if one.after else None,
         "output": both(watts, "power") if watts is not None else None,
@@ -132,7 +134,7 @@ def _run(planned: Plan, test: FuelLoadTest, one: RunJudged) -> Json:
 
 def jets(planned: Plan) -> Json:
     """The main jet of the job on the site looked at."""
-    found = planned.jets
+    found = planned.of(jets_here)
     said = rules.reads(found.as_it_is.value) if found.as_it_is else None
     return {
         "wanted": [figure(one) for one in found.wanted],

@@ -6,18 +6,19 @@ from typing import Any
 
 import numpy as np
 
-from gentle_ember.core.figure import Origin
-from gentle_ember.core.fuels import LETTERS
-from gentle_ember.core.metering.reading import Signal
-from gentle_ember.core.metering.words import CANNOT, CHECKS, HOW, NEXT
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.metering import (
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.job.metering import Signal
+from gentle_ember.core.physics.fuels import LETTERS
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.metering.settings import (
     KINDS_OF,
     GasMetering,
+    gas_metering,
     look_state,
     looked_before,
-    signal_fact,
 )
+from gentle_ember.core.stages.first_start.metering.sweep import CANNOT, CHECKS, HOW, NEXT
+from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.protocol import CHANNELS, Reading
 from gentle_ember.units.display import show_value
@@ -29,8 +30,8 @@ CURVE_STEP = 3
 
 def metering(planned: Plan) -> list[Json]:
     """Every gas of the job on the site looked at."""
-    left = planned.not_tight
-    return [_gas(one, list(left.get(str(one.fuel), ()))) for one in planned.metering]
+    left = planned.of(left_to_prove)
+    return [_gas(one, list(left.get(str(one.fuel), ()))) for one in planned.of(gas_metering)]
 
 
 def turns(value: float) -> str:
@@ -64,7 +65,7 @@ def _gas(one: GasMetering, left: list[str]) -> Json:
         "lean": _maybe(one.lean), "rich": _maybe(one.rich), "setting": _maybe(one.setting),
         "locked": turns(record.locked.value) if record.locked else "",
         "locked_turns": record.locked.value if record.locked else None,
-        "simulated": one.simulated, "proven": one.proven,
+        "simulated": one.record.simulated, "proven": one.record.proven,
         "looks": [_look(one, key) for key in one.wanted_checks],
         "not_tight": left,
     }  # fmt: skip
@@ -73,7 +74,7 @@ def _gas(one: GasMetering, left: list[str]) -> Json:
 def _taken(one: GasMetering, key: str, kind: str) -> Json:
     reading = one.record.readings[key]
     judged = dict(one.taken).get(key)
-    fact = signal_fact(reading, one.record.signal)
+    fact = reading.read_by(one.record.signal)
     shown = {"us": "died", "metric": "died"} if reading.ran == "died" else both(0, kind)
     if fact is not None:
         shown = both(fact.value, kind)

@@ -5,15 +5,22 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from gentle_ember.core.inspection import PLACES as WALK_PLACES
-from gentle_ember.core.inspection import checks, finding, must_be_put_right, put_right
-from gentle_ember.core.intake import PLACES as ASK_PLACES
-from gentle_ember.core.intake import answered, asked
-from gentle_ember.core.method.base import NAMES
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.method import Judged
-from gentle_ember.core.sections.states import StatesSection
-from gentle_ember.core.sketch import Measure
+from gentle_ember.core.route import open_items
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
+from gentle_ember.core.stages.intake.questions import answered, asked
+from gentle_ember.core.stages.intake.sketch import Measure
+from gentle_ember.core.stages.intake.walk_round import PLACES as WALK_PLACES
+from gentle_ember.core.stages.intake.walk_round import (
+    checks,
+    finding,
+    must_be_put_right,
+    put_right,
+    walk_tasks,
+)
+from gentle_ember.core.stages.method.base import NAMES
+from gentle_ember.core.stages.method.judged import Judged, judged_methods
+from gentle_ember.core.stages.method.networks import StatesSection
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
@@ -53,7 +60,7 @@ def walk(planned: Plan) -> Json:
 def inspection(planned: Plan) -> Json:
     """The walk-round with what was found, its tasks, and the way back to running."""
     job = planned.job
-    tasks = {task.key: task for task in planned.tasks}
+    tasks = {task.key: task for task in planned.of(walk_tasks)}
     shown = checks(job)
     return {
         "groups": [
@@ -100,7 +107,7 @@ def _task(task: Any) -> Json:
 
 def methods(planned: Plan) -> Json:
     """Every school judged."""
-    section = planned.methods
+    section = planned.of(judged_methods)
     return {
         "judged": [_judged(one) for one in section.judged],
         "recommended": list(section.recommended),
@@ -183,12 +190,12 @@ def measure(one: Measure) -> Json:
 
 def ready(planned: Plan) -> list[Json]:
     """The readiness list."""
-    return [asdict(item) for item in planned.readiness]
+    return [asdict(item) for item in planned.of(open_items)]
 
 
 def chosen(planned: Plan) -> Json | None:
     """What the Ledger says of the choice: names, verdicts, parts and hours."""
-    found = planned.methods.chosen
+    found = planned.of(judged_methods).chosen
     if not found:
         return None
     return {

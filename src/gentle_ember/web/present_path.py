@@ -4,27 +4,30 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.fuels import LETTERS, FuelKey
-from gentle_ember.core.house import size_house
-from gentle_ember.core.job import Job
-from gentle_ember.core.joints import SEALING, join
-from gentle_ember.core.method.base import GASES
-from gentle_ember.core.method.registry import SCHOOLS
-from gentle_ember.core.part import PartClass, end
-from gentle_ember.core.pins import outdated
-from gentle_ember.core.pipe import pipe_gas
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.sections.fuel_path import FUEL_WORDS, TrainSection
-from gentle_ember.core.sections.given import fuels_here
-from gentle_ember.core.studs import cautioned, engagement, full_nut
-from gentle_ember.core.train.case import default_template
-from gentle_ember.core.train.gasoline import profile
-from gentle_ember.core.train.ladder import Fitted, Zone
-from gentle_ember.core.train.proposals import Option, Proposal, WhatIf, what_ifs
-from gentle_ember.core.train.stack import stack_view
-from gentle_ember.core.train.templates import TEMPLATES, Template, templates_of
-from gentle_ember.core.train.trouble import Trouble, grade
-from gentle_ember.core.trains import AS_FOUND, Train
+from gentle_ember.core.estimates.defaults import fuels_here
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.run_times import run_times
+from gentle_ember.core.job.ends import SEALING, join
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import PartClass, end
+from gentle_ember.core.job.part_copies import outdated
+from gentle_ember.core.job.train import AS_FOUND, Train
+from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.physics.pipe import pipe_gas
+from gentle_ember.core.physics.studs import cautioned, engagement, full_nut
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.case import default_template
+from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
+from gentle_ember.core.stages.fuel_path.house import size_house
+from gentle_ember.core.stages.fuel_path.ladder import Fitted, Zone
+from gentle_ember.core.stages.fuel_path.proposals import Option, Proposal, WhatIf, what_ifs
+from gentle_ember.core.stages.fuel_path.stack import stack_view
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
+from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, TrainSection, job_trains
+from gentle_ember.core.stages.fuel_path.trouble import Trouble, grade
+from gentle_ember.core.stages.method.base import GASES
+from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.method.registry import SCHOOLS
 from gentle_ember.units.display import show
 from gentle_ember.units.registry import HIGH_PRESSURE_PA, from_si, unit_for
 from gentle_ember.web import present_bill
@@ -150,8 +153,8 @@ def train(planned: Plan, name: str, section: TrainSection) -> Json:
     zones = [zone for zone in Zone if any(zone in (r.zone_in, r.zone_out)
                                           for r in case.ladder.rungs)]  # fmt: skip
     liquid = template.fuel is FuelKey.GASOLINE
-    what = list(what_ifs(planned.job, planned.output, planned.catalog, section)) \
-        if planned.output else []  # fmt: skip
+    output = planned.of(output_here)
+    what = list(what_ifs(planned.job, output, planned.catalog, section)) if output else []
     return {
         "name": name,
         "title": "As found" if name == AS_FOUND else FUEL_WORDS[template.fuel],
@@ -251,7 +254,7 @@ def _template(template: Template, *, usual: bool) -> Json:
 def templates(planned: Plan) -> list[Json]:
     """Trains that could be built with the chosen methods, the usual one of each fuel first."""
     job = planned.job
-    methods = job.choice.methods or planned.methods.recommended
+    methods = job.choice.methods or planned.of(judged_methods).recommended
     found = []
     for method in methods:
         fuels = [FuelKey.GASOLINE] if method.startswith("remote_tank") else _gases(planned)
@@ -274,7 +277,7 @@ def _gases(planned: Plan) -> list[FuelKey]:
 def fuel_path(planned: Plan) -> Json:
     """All trains, and those that could be built."""
     return {
-        "trains": [train(planned, name, one) for name, one in planned.fuel_path.items()],
+        "trains": [train(planned, name, one) for name, one in planned.of(job_trains).items()],
         "templates": templates(planned),
         "kits": [present_bill.kit(one) for one in planned.catalog.kits.values()],
     }
@@ -322,8 +325,11 @@ def house(planned: Plan) -> list[Json]:
     for key, gas in sorted(site.gases.items()):
         if gas.kind != "natural_gas":
             continue
-        need = next((one.heat.band.high for one in (planned.runs.full_load if planned.runs else ())
-                     if one.fuel == gas.kind), 0.0)  # fmt: skip
+        runs = planned.of(run_times)
+        need = next(
+            (one.heat.band.high for one in (runs.full_load if runs else ())
+             if one.fuel == gas.kind), 0.0,
+        )  # fmt: skip
         answer = size_house(
             gas.house,
             pipe_gas(fuels[FuelKey.NATURAL_GAS].fuel),

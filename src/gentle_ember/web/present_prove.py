@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.fit.sheet import joint_key
-from gentle_ember.core.fuels import LETTERS, FuelKey
-from gentle_ember.core.joints import SEALING
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.prove.tight import GasProof, JointProof, ZoneProof
+from gentle_ember.core.job.ends import SEALING
+from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.sheet import joint_key
+from gentle_ember.core.stages.prove_tight.proof import GasProof, JointProof, ZoneProof, tightness
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
@@ -16,7 +16,7 @@ Json = dict[str, Any]
 
 def proofs(planned: Plan) -> list[Json]:
     """Every train, as far as it is proven tight."""
-    return [_gas(planned, one) for one in planned.proofs]
+    return [_gas(planned, one) for one in planned.of(tightness)]
 
 
 def _gas(planned: Plan, one: GasProof) -> Json:

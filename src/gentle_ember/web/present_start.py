@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from gentle_ember.core.fuels import LETTERS, FuelKey
-from gentle_ember.core.plan import Plan
-from gentle_ember.core.start.gate import When
-from gentle_ember.core.start.section import FuelStart
+from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.gate import When
+from gentle_ember.core.stages.first_start.starts import FuelStart, first_starts
+from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
@@ -16,8 +17,8 @@ Json = dict[str, Any]
 
 def starts(planned: Plan) -> list[Json]:
     """Every train's first start."""
-    left = planned.not_tight
-    return [_fuel(one, list(left.get(one.fuel, ()))) for one in planned.starts]
+    left = planned.of(left_to_prove)
+    return [_fuel(one, list(left.get(one.fuel, ()))) for one in planned.of(first_starts)]
 
 
 def _fuel(one: FuelStart, left: list[str]) -> Json:

@@ -9,7 +9,7 @@ from flask import Flask, Response
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
-from gentle_ember.core.errors import QuantityError
+from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.documents.jobfile import JobFileError
 from gentle_ember.store.errors import (
     ConflictError,

@@ -10,18 +10,19 @@ from flask import Response, jsonify
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
-from gentle_ember.core import quick
-from gentle_ember.core.answers import FIELD_OF
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.figure import Figure, Input, Method, exact
-from gentle_ember.core.fuels import NATURAL_GAS_HHV_J_M3, PROPANE, biogas, natural_gas
-from gentle_ember.core.job import Job
-from gentle_ember.core.pipe import NOMINAL_M, pipe_gas
-from gentle_ember.core.proof_answers import ANSWERS
-from gentle_ember.core.quantities import KINDS
-from gentle_ember.core.sections.cylinder import answer, helps
-from gentle_ember.core.sections.pipe import PipeCase, pipe_answer
-from gentle_ember.core.sections.runs import cylinder_question
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.figure import Figure, Input, Method, exact
+from gentle_ember.core.base.quantities import KINDS
+from gentle_ember.core.estimates.cylinder import answer, helps
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.pipe import PipeCase, pipe_answer
+from gentle_ember.core.estimates.run_times import cylinder_question, every_run_time
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.physics.fuels import NATURAL_GAS_HHV_J_M3, PROPANE, biogas, natural_gas
+from gentle_ember.core.physics.pipe import NOMINAL_M, pipe_gas
+from gentle_ember.core.quick import forms as quick
+from gentle_ember.core.quick.planning import FIELD_OF
+from gentle_ember.core.quick.proving import ANSWERS
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError, read
@@ -93,7 +94,9 @@ def _job(make: Callable[[], Job]) -> Job:
 @api.post("/derate", responses={200: OutputOut})
 def derate(body: DerateIn) -> Response:
     """What is left of a rating on each fuel at an elevation and temperature."""
-    section = services().plan_of(_job(lambda: quick.derate_job(**body.model_dump()))).output
+    section = (
+        services().plan_of(_job(lambda: quick.derate_job(**body.model_dump()))).of(output_here)
+    )
     if section is None:
         raise NotFoundError("There is no rating to derate.")
     return jsonify(present.output(section))
@@ -102,7 +105,9 @@ def derate(body: DerateIn) -> Response:
 @api.post("/run-time", responses={200: RunTimesOut})
 def run_time(body: RunTimeIn) -> Response:
     """How long a tank and each cylinder size last at a load, and the gas flows."""
-    section = services().plan_of(_job(lambda: quick.run_job(**body.model_dump()))).all_runs
+    section = (
+        services().plan_of(_job(lambda: quick.run_job(**body.model_dump()))).of(every_run_time)
+    )
     if section is None:
         raise NotFoundError("There is no rating to work from.")
     return jsonify(

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, RootModel, StringConstraints
 
-from gentle_ember.core.figure import Origin
+from gentle_ember.core.base.figure import Origin
 
 System = Literal["us", "metric"]
 WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]

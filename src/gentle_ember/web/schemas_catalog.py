@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from gentle_ember.core.fuels import FuelKey
-from gentle_ember.core.part import Part
+from gentle_ember.core.job.part import Part
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.web.schemas import FigureOut, Request
 
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, RootModel
 
-from gentle_ember.core.job import Job
+from gentle_ember.core.job.job import Job
 from gentle_ember.web.schemas import (
     CautionOut,
     FigureOut,

@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from gentle_ember.core.facts import Fact, Key
-from gentle_ember.core.load_test.records import LoadReading
+from gentle_ember.core.job.facts import Fact, Key
+from gentle_ember.core.job.load_test import LoadReading
 from gentle_ember.web.schemas import FigureOut, Request
 from gentle_ember.web.schemas_path import BothOut
 

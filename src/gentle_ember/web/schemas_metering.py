@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from gentle_ember.core.facts import Key
-from gentle_ember.core.metering.records import SweepReading
+from gentle_ember.core.job.facts import Key
+from gentle_ember.core.job.metering import SweepReading
 from gentle_ember.web.schemas import FigureOut, Request, System
 from gentle_ember.web.schemas_path import BothOut
 

@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from gentle_ember.core.facts import Key
-from gentle_ember.core.trains import Slot, Train
+from gentle_ember.core.job.facts import Key
+from gentle_ember.core.job.train import Slot, Train
 from gentle_ember.web.schemas import FigureOut, Request
 from gentle_ember.web.schemas_catalog import AssumedOut, KitOut
 

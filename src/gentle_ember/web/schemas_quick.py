@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, RootModel, StringConstraints
 
-from gentle_ember.core.fuel_use import SetClass
-from gentle_ember.core.output import School
-from gentle_ember.core.sections.pipe import Solve
+from gentle_ember.core.estimates.pipe import Solve
+from gentle_ember.core.physics.fuel_use import SetClass
+from gentle_ember.core.physics.output import School
 from gentle_ember.web.schemas import FigureOut, FlowOut, Request, RunOut, System
 
 

@@ -11,8 +11,8 @@ from flask import current_app
 
 from gentle_ember.catalog import load
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job import Job
-from gentle_ember.core.plan import Plan
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.stage import Plan
 from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import open_engine

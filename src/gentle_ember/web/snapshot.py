@@ -5,7 +5,12 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from gentle_ember.core.plan import Plan
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.run_times import every_run_time
+from gentle_ember.core.route import cautions, questions, route
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.intake.sketch import site_measures
+from gentle_ember.core.stages.method.networks import fuel_states
 from gentle_ember.store.jobs import Stored
 from gentle_ember.web import (
     present,
@@ -26,8 +31,8 @@ def snapshot(
 ) -> dict[str, Any]:
     """A job with what follows from it; sections only when a view asks."""
     wants_output = "output" in views
-    section = planned.output if wants_output else None
-    runs = planned.all_runs if "sizes" in views else None
+    section = planned.of(output_here) if wants_output else None
+    runs = planned.of(every_run_time) if "sizes" in views else None
     return {
         "id": stored.id,
         "revision": stored.revision,
@@ -37,9 +42,9 @@ def snapshot(
         "preview": preview,
         "job": stored.job.model_dump(mode="json"),
         "shown": present.shown_facts(stored.job),
-        "route": [asdict(stage) for stage in planned.route],
-        "cautions": [asdict(caution) for caution in planned.cautions],
-        "questions": [asdict(question) for question in planned.questions],
+        "route": [asdict(stage) for stage in planned.of(route)],
+        "cautions": [asdict(caution) for caution in planned.of(cautions)],
+        "questions": [asdict(question) for question in planned.of(questions)],
         "ledger": present.ledger(planned),
         "chosen": present_method.chosen(planned),
         "ready": present_method.ready(planned),
@@ -47,9 +52,11 @@ def snapshot(
         "walk": present_method.walk(planned) if "walk" in views else None,
         "inspection": present_method.inspection(planned) if "inspection" in views else None,
         "methods": present_method.methods(planned) if "methods" in views else None,
-        "states": present_method.states(planned.states) if "states" in views else None,
+        "states": present_method.states(planned.of(fuel_states)) if "states" in views else None,
         "sketch": (
-            [present_method.measure(one) for one in planned.measures] if "sketch" in views else None
+            [present_method.measure(one) for one in planned.of(site_measures)]
+            if "sketch" in views
+            else None
         ),
         "path": present_path.fuel_path(planned) if "path" in views else None,
         "stack": present_path.stack(stored.job) if "stack" in views else None,

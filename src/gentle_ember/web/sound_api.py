@@ -6,8 +6,8 @@ import numpy as np
 from flask import Response, jsonify, request
 from flask_openapi3 import APIBlueprint, Tag
 
-from gentle_ember.core.errors import QuantityError
-from gentle_ember.core.sound import rpm_of
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.physics.sound import rpm_of
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import allowed
 from gentle_ember.web import present

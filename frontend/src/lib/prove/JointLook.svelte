@@ -34,25 +34,14 @@
   );
   let ready = $derived(joint.made || joint.on_day);
 
+  /** What a look means for the joint is the core's: a pass, a leak, or a pass that is void. */
   function look(found: 'holds' | 'bubbles' | 'foam') {
-    const on = stamp();
-    const { who: by } = prefs;
-    job().setAll([
-      {
-        path: `proof.soaped.${freshKey('l')}`,
-        value: { joint: joint.key, found, by, on }
-      },
-      {
-        path: `fit.tight.${joint.record}`,
-        value: {
-          passed: found === 'holds',
-          how: gasoline ? 'drip' : 'soap',
-          by,
-          on,
-          of: found === 'holds' ? joint.subject : ''
-        }
-      }
-    ]);
+    job().set(`proof.soaped.${freshKey('l')}`, {
+      joint: joint.key,
+      found,
+      by: prefs.who,
+      on: stamp()
+    });
   }
 
   function mend(event: Event & { currentTarget: HTMLInputElement }) {

@@ -1,0 +1,326 @@
+"""What the job says, with a stated default where it says nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from gentle_ember.core.base.figure import Input, Origin
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.job import Appliance, ApplianceKind, Load
+from gentle_ember.core.job.site import Gas, Site
+from gentle_ember.core.physics import air
+from gentle_ember.core.physics.fuel_use import INVERTERS, Point, Willans, class_line, fit
+from gentle_ember.core.physics.fuels import (
+    GASOLINE_E0,
+    GASOLINE_E10,
+    NATURAL_GAS_HHV_J_M3,
+    NATURAL_GAS_SG,
+    PROPANE,
+    Fuel,
+    FuelKey,
+    biogas,
+    natural_gas,
+)
+from gentle_ember.core.physics.supply import tank_energy
+
+EFFICIENCY, EFFICIENCY_ENDS = 0.82, (0.80, 0.85)
+RESERVE, RESERVE_ENDS = 1.0, (0.95, 1.10)
+STARTING = {
+    ApplianceKind.RESISTIVE: 1.0,
+    ApplianceKind.ELECTRONIC: 1.0,
+    ApplianceKind.FRIDGE: 3.0,
+    ApplianceKind.PUMP: 6.0,
+    ApplianceKind.WINDOW_AC: 4.0,
+    ApplianceKind.SOFT_STARTED: 1.5,
+    ApplianceKind.MOTOR_TOOL: 3.0,
+}
+"""Starting over running watts by kind, where no figure is told: the upper end of what is usual."""
+FRIDGE_START_W = 1200.0
+
+
+_CLOCKED = {
+    FuelKey.PROPANE: PROPANE, FuelKey.NATURAL_GAS: natural_gas(), FuelKey.BIOGAS: biogas(0.60),
+}  # fmt: skip
+"""What goes through a clocked meter, where nobody said what was in it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """A value the plan uses [SI], where it stands in the job, and whether it was assumed."""
+
+    label: str
+    value: float
+    kind: str
+    path: str
+    origin: Origin
+
+    @property
+    def assumed(self) -> bool:
+        """True when the job did not say and a stated default stands in."""
+        return self.origin is Origin.ASSUMED
+
+    @property
+    def input(self) -> Input:
+        """As an input of a working."""
+        return Input(self.label, self.value, self.kind, self.origin, self.path)
+
+
+def given(fact: Fact | None, default: float, label: str, kind: str, path: str) -> Given:
+    """The fact, or the default marked as assumed."""
+    if fact is None:
+        return Given(label, default, kind, path, Origin.ASSUMED)
+    return Given(label, fact.value, kind, path, fact.origin)
+
+
+@dataclass(frozen=True, slots=True)
+class Machine:
+    """The set's figures as the plan uses them: what the engine gives, and within what ends [W]."""
+
+    rated: Given
+    starting: Given
+    engine_w: float
+    engine_low_w: float
+    engine_high_w: float
+    rating_elevation: Given
+    rating_temperature: Given
+    jetted_at: Given
+    engine_inputs: tuple[Input, ...]
+    estimated: bool
+
+
+def machine(generator: GeneratorSet) -> Machine | None:
+    """Resolve the set; None until it has a running rating."""
+    if generator.running is None:
+        return None
+    rated = given(generator.running, 0.0, "running rating", "power", "set.running")
+    starting = given(generator.starting, rated.value, "starting rating", "power", "set.starting")
+    elevation = given(
+        generator.rating_elevation, 0.0, "rated at elevation", "elevation", "set.rating_elevation"
+    )
+    temperature = given(
+        generator.rating_temperature, 298.15, "rated at", "temperature", "set.rating_temperature"
+    )
+    numbers, at = generator.carburetor.jets, "set.carburetor.jetted_at"
+    if numbers.fitted_for is not None:
+        at = "set.carburetor.jets.fitted_for"
+    told = numbers.fitted_for or generator.carburetor.jetted_at
+    jetted = given(told, 0.0, "jetted at elevation", "elevation", at)
+    if generator.shaft_power is not None:
+        shaft = given(generator.shaft_power, 0.0, "shaft power", "power", "set.shaft_power")
+        efficiency = given(
+            generator.alternator_efficiency,
+            EFFICIENCY,
+            "alternator efficiency",
+            "share",
+            "set.alternator_efficiency",
+        )
+        ends = (
+            EFFICIENCY_ENDS
+            if efficiency.assumed
+            else (efficiency.value * 0.98, min(1.0, efficiency.value * 1.02))
+        )
+        engine = shaft.value * efficiency.value
+        low, high = shaft.value * ends[0], shaft.value * ends[1]
+        inputs: tuple[Input, ...] = (shaft.input, efficiency.input)
+        estimated = efficiency.assumed
+    else:
+        reserve = given(
+            generator.reserve_ratio, RESERVE, "engine reserve", "ratio", "set.reserve_ratio"
+        )
+        ends = RESERVE_ENDS if reserve.assumed else (reserve.value * 0.97, reserve.value * 1.03)
+        engine = rated.value * reserve.value
+        low, high = rated.value * ends[0], rated.value * ends[1]
+        inputs, estimated = (reserve.input,), reserve.assumed
+    return Machine(
+        rated, starting, engine, low, high, elevation, temperature, jetted, inputs, estimated
+    )
+
+
+def legs_of(generator: GeneratorSet) -> int:
+    """Legs of the output: two of half the volts each on 240 V at 60 Hz, else one.
+
+    Without volts on the plate, sets past 4 kW that are no inverters are taken to have two.
+    """
+    if generator.volts is not None:
+        sixty = generator.hertz is None or generator.hertz.value > 55
+        return 2 if generator.volts.value >= 200 and sixty else 1
+    large = generator.running is not None and generator.running.value > 4000
+    return 2 if large and generator.set_class not in INVERTERS else 1
+
+
+@dataclass(frozen=True, slots=True)
+class SiteAir:
+    """The site's air as the plan uses it."""
+
+    elevation: Given
+    coldest: Given
+    hottest: Given
+    humidity: Given | None
+
+
+def site_air(site: Site, key: str) -> SiteAir:
+    """Resolve a site's elevation, temperatures and humidity."""
+    at = f"sites.{key}"
+    humidity = None
+    if site.humidity is not None:
+        humidity = given(site.humidity, 0.5, "relative humidity", "share", f"{at}.humidity")
+    hottest = given(site.hottest, 298.15, "hottest", "temperature", f"{at}.hottest")
+    cold_default = min(273.15, hottest.value)
+    return SiteAir(
+        given(site.elevation, 0.0, "elevation", "elevation", f"{at}.elevation"),
+        given(site.coldest, cold_default, "coldest", "temperature", f"{at}.coldest"),
+        hottest,
+        humidity,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class FuelHere:
+    """A fuel with the inputs that describe it, and whether the site has it."""
+
+    fuel: Fuel
+    at_hand: bool
+    inputs: tuple[Input, ...]
+    estimated: bool
+
+
+def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, FuelHere]:
+    """The four fuels as they are on this site; defaults where the site does not say."""
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    found: dict[FuelKey, FuelHere] = {
+        FuelKey.GASOLINE: FuelHere(
+            gasoline, site.gasoline, (Input("gasoline", gasoline.name, "text"),), False
+        ),
+        FuelKey.PROPANE: FuelHere(
+            PROPANE,
+            bool(site.cylinders),
+            (Input("lower heating value", PROPANE.lhv_j_kg, "heating_value_mass", Origin.TABLE),),
+            False,
+        ),
+    }
+    for name, gas in sorted(site.gases.items()):
+        found.setdefault(FuelKey(gas.kind), _gas(gas, f"sites.{key}.gases.{name}", at_hand=True))
+    for kind in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS):
+        stand_in = Gas(kind="natural_gas" if kind is FuelKey.NATURAL_GAS else "biogas")
+        found.setdefault(kind, _gas(stand_in, "", at_hand=False))
+    return {kind: found[kind] for kind in FuelKey}
+
+
+def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
+    if gas.kind == "biogas":
+        methane = given(gas.methane, 0.60, "methane share", "share", f"{path}.methane")
+        return FuelHere(biogas(methane.value), at_hand, (methane.input,), methane.assumed)
+    hhv = given(
+        gas.hhv, NATURAL_GAS_HHV_J_M3, "heating value (HHV)", "heating_value_volume", f"{path}.hhv"
+    )
+    gravity = given(
+        gas.specific_gravity,
+        NATURAL_GAS_SG,
+        "specific gravity",
+        "ratio",
+        f"{path}.specific_gravity",
+    )
+    fuel = natural_gas(hhv.value, gravity.value)
+    return FuelHere(fuel, at_hand, (hhv.input, gravity.input), hhv.assumed)
+
+
+def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
+    """The set's Willans line from its weigh-ins and run times, else its class."""
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    points: list[Point] = []
+    for run in generator.run_times.values():
+        volume = run.volume or generator.tank
+        if run.load and run.duration and volume:
+            energy = tank_energy(volume.value, gasoline, 1.0)
+            points.append(Point(run.load.value, energy / run.duration.value))
+    points += [point for _, _, point in weighed_points(generator)]
+    if not points:
+        return class_line(generator.set_class, rated_w)
+    return fit(points, generator.set_class, rated_w)
+
+
+def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Point]]:
+    """Fuel used as it was measured on this set: weighed, or by a clocked meter; none simulated.
+
+    Yields:
+        The measurement's key, its fuel, electrical and fuel power [W, LHV].
+    """
+    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    for key, weighing in generator.weigh_ins.items():
+        before, after, energy = weighing.before, weighing.after, weighing.energy
+        if not (before and after and energy and weighing.duration):
+            continue
+        if Origin.SIMULATED in (before.origin, after.origin) or before.value <= after.value:
+            continue
+        lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
+        seconds = weighing.duration.value
+        burnt_w = (before.value - after.value) * lhv / seconds
+        yield key, weighing.fuel, Point(energy.value / seconds, burnt_w, weighed=True)
+    for key, one in generator.clocked.items():
+        if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
+            gas = _CLOCKED[one.fuel]
+            hhv = one.heating.value if one.heating else gas.hhv_j_m3
+            burnt_w = one.flow.value * hhv * gas.lhv_j_kg / gas.hhv_j_kg
+            yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True)
+
+
+def heating_here(generator: GeneratorSet, site: Site, key: str, fuel: FuelKey) -> Fact | None:
+    """Heating value by volume (HHV) of a piped gas as this site tells it [J/m³]; None untold."""
+    here = fuels_here(generator, site, key)[fuel]
+    if fuel not in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS) or not here.at_hand or here.estimated:
+        return None
+    return Fact(value=here.fuel.hhv_j_m3, origin=here.inputs[0].origin)
+
+
+def planned_load(load: Load, rated_w: float) -> Given:
+    """The planned load; else the loads that must run; else half the rating."""
+    if load.planned is None and (listed := _must_run(load)):
+        watts = sum(one.running.value for one in listed if one.running)
+        return Given("planned load", watts, "power", "load.appliances", Origin.COMPUTED)
+    return given(load.planned, 0.5 * rated_w, "planned load", "power", "load.planned")
+
+
+def largest_start(load: Load) -> Given | None:
+    """The largest start as told, else the worst case of the listed loads; None when not known.
+
+    Worst case: everything that must run, less that motor's running, plus its start.
+    """
+    if load.largest_start is not None:
+        return given(load.largest_start, 0.0, "largest start", "power", "load.largest_start")
+    listed = _must_run(load)
+    if not listed:
+        return None
+    running = sum(one.running.value for one in listed if one.running)
+    worst = max(running - one.running.value + starting_w(one) for one in listed if one.running)
+    return Given("largest start", worst, "power", "load.appliances", Origin.COMPUTED)
+
+
+def _must_run(load: Load) -> list[Appliance]:
+    return [one for one in load.appliances.values() if one.must_run and one.running]
+
+
+def starting_w(one: Appliance) -> float:
+    """What a load draws as it starts [W]: as told, else by its kind, to the upper end."""
+    if one.starting is not None:
+        return one.starting.value
+    running = one.running.value if one.running else 0.0
+    started = running * STARTING[one.kind]
+    return max(started, FRIDGE_START_W) if one.kind is ApplianceKind.FRIDGE else started
+
+
+def rich_fuel_ratio(lam: float | None, loss_factor: float) -> float:
+    """Extra gasoline burnt by a mixture richer than as jetted [1], never below 1.
+
+    The same air carries λ₀/λ the fuel, and the load takes 1/loss as much charge.
+    """
+    if lam is None:
+        return 1.0
+    return max(1.0, 0.90 / lam / max(loss_factor, 0.5))
+
+
+def dew_point(site: SiteAir, ambient_k: float) -> float:
+    """The site's dew point at an air temperature, at 60 % humidity when it is not given [K]."""
+    humidity = 0.6 if site.humidity is None else site.humidity.value
+    return air.dew_point(min(max(ambient_k, 233.15), 323.15), humidity)

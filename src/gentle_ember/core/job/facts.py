@@ -1,0 +1,104 @@
+"""Facts: numbers with an origin, and the declared range each field of a job allows."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated, Any, get_args, get_origin
+
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    GetCoreSchemaHandler,
+    StringConstraints,
+)
+from pydantic_core import core_schema
+
+from gentle_ember.core.base.figure import Origin
+from gentle_ember.core.base.quantities import check
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+Note = Annotated[str, StringConstraints(max_length=4000)]
+
+
+def _key(text: str) -> str:
+    """A dictionary's key, as it stands in paths; no pattern, so that schemas keep plain maps."""
+    if not re.fullmatch(r"[a-z0-9_-]{1,40}", text):
+        raise ValueError("a key takes small letters, digits, - and _, at most 40")
+    return text
+
+
+Key = Annotated[str, AfterValidator(_key)]
+
+
+class Model(BaseModel):
+    """Base of everything stored in a job: immutable, and no unknown keys."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Fact(Model):
+    """One number [SI unit of its field's kind], where it comes from, and what was typed."""
+
+    value: float
+    origin: Origin = Origin.OWNER
+    typed: str = Field(default="", max_length=80)
+
+
+def facts_of(record: Model) -> Iterator[tuple[str, Fact]]:
+    """The facts of a record by their fields, what is nested in it left out.
+
+    >>> [name for name, _ in facts_of(Fact(value=1.0))]
+    []
+    """
+    for name in type(record).model_fields:
+        value = getattr(record, name)
+        if isinstance(value, Fact):
+            yield name, value
+
+
+def simulated(record: Model) -> bool:
+    """Whether any fact of a record comes from the simulated bench."""
+    return any(fact.origin is Origin.SIMULATED for _, fact in facts_of(record))
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """What a field means: kind, label, allowed range [SI]."""
+
+    kind: str
+    label: str
+    low: float
+    high: float
+
+    def accept(self, fact: Fact | None) -> Fact | None:
+        """Return the fact, or raise QuantityError if it lies outside the range."""
+        if fact is not None:
+            check(self.label, self.kind, fact.value, self.low, self.high)
+        return fact
+
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> core_schema.CoreSchema:
+        return core_schema.no_info_after_validator_function(self.accept, handler(source))
+
+
+def quantity_at(model: type[BaseModel], path: list[str]) -> Quantity | None:
+    """The quantity declared at a path of a model; dictionary keys stand for themselves."""
+    here: Any = model
+    for depth, key in enumerate(path):
+        if isinstance(here, type) and issubclass(here, BaseModel):
+            info = here.model_fields.get(key)
+            if info is None:
+                return None
+            if depth == len(path) - 1:
+                return next((m for m in info.metadata if isinstance(m, Quantity)), None)
+            here = info.annotation
+        elif get_origin(here) is dict:
+            here = get_args(here)[1]
+        else:
+            return None
+    return None

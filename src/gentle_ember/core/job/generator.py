@@ -1,0 +1,255 @@
+"""The generator set as intake describes it: identity, ratings, carburetor, studs, stack, faces."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.physics.fuel_use import SetClass
+from gentle_ember.core.physics.fuels import FuelKey
+
+
+class CarburetorType(StrEnum):
+    """How the carburetor is built, as far as it decides metering."""
+
+    FLOAT = "float"
+    TWO_BARREL = "two_barrel"
+    MULTI_FUEL = "multi_fuel"
+    UNKNOWN = "unknown"
+
+
+class Choke(StrEnum):
+    """How the choke is worked."""
+
+    MANUAL = "manual"
+    AUTOMATIC = "automatic"
+    NONE = "none"
+    UNKNOWN = "unknown"
+
+
+class Vent(StrEnum):
+    """How air gets into the gasoline tank."""
+
+    CAP_LEVER = "cap_lever"
+    CAP_OPEN = "cap_open"
+    CANISTER = "canister"
+    UNKNOWN = "unknown"
+
+
+class RunSwitch(StrEnum):
+    """What the run switch really cuts."""
+
+    IGNITION = "ignition"
+    IGNITION_AND_FUEL = "ignition_and_fuel"
+    FUEL = "fuel"
+    UNKNOWN = "unknown"
+
+
+class Metal(StrEnum):
+    """What a stud stands in."""
+
+    ALUMINIUM = "aluminium"
+    IRON = "iron"
+    UNKNOWN = "unknown"
+
+
+class JetNumber(Model):
+    """A main jet's number as one source gives it."""
+
+    number: Annotated[Fact | None, Quantity("count", "Jet number", 20.0, 400.0)] = None
+    source: Name = ""
+
+
+class Jets(Model):
+    """Numbers that are not the same fact: believed, published, stamped, and what is in it now."""
+
+    believed: JetNumber = JetNumber()
+    published: JetNumber = JetNumber()
+    stamped: JetNumber = JetNumber()
+    kit: JetNumber = JetNumber()
+    """What a jet kit's own sheet says for this elevation."""
+    fitted: JetNumber = JetNumber()
+    """What is in it now, once another was kept; the stamped one is tagged and put by."""
+    fitted_for: Annotated[
+        Fact | None, Quantity("elevation", "Elevation the jet in it now is for", -430.0, 4000.0)
+    ] = None
+    step: Annotated[Fact | None, Quantity("count", "Step between sizes", 0.5, 20.0)] = None
+    orifice: Annotated[
+        Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3)
+    ] = None
+
+    marking: Literal["unknown", "hundredths", "flow"] = "unknown"
+
+    @property
+    def made_with(self) -> Fact | None:
+        """The number sums begin from: stamped, else published, else believed."""
+        return self.stamped.number or self.published.number or self.believed.number
+
+    @property
+    def by_bore(self) -> bool:
+        """Whether numbers are taken as bores; else they are flows."""
+        return self.marking != "flow"
+
+
+class Carburetor(Model):
+    """The gasoline carburetor and the elevation its jet was chosen for."""
+
+    type: CarburetorType = CarburetorType.UNKNOWN
+    fuel_solenoid: bool | None = None
+    choke: Choke = Choke.UNKNOWN
+    jets: Jets = Jets()
+    jetted_at: Annotated[
+        Fact | None, Quantity("elevation", "Elevation the jet was chosen for", -430.0, 4000.0)
+    ] = None
+
+
+class RunTime(Model):
+    """A data-sheet run time: a tank lasts so long at a load."""
+
+    load: Annotated[Fact | None, Quantity("power", "Load of the run", 0.0, 60e3)] = None
+    duration: Annotated[Fact | None, Quantity("duration", "Run time", 300.0, 30 * 86400.0)] = None
+    volume: Annotated[Fact | None, Quantity("volume", "Gasoline used", 1e-4, 1.0)] = None
+    """Gasoline used; the set's own tank when not given."""
+
+
+class WeighIn(Model):
+    """Fuel weighed before and after a run that delivered a metered energy."""
+
+    fuel: FuelKey = FuelKey.PROPANE
+    before: Annotated[Fact | None, Quantity("mass", "Weight before", 0.0, 500.0)] = None
+    after: Annotated[Fact | None, Quantity("mass", "Weight after", 0.0, 500.0)] = None
+    energy: Annotated[Fact | None, Quantity("energy", "Energy delivered", 1e4, 1e11)] = None
+    duration: Annotated[
+        Fact | None, Quantity("duration", "Length of the run", 300.0, 30 * 86400.0)
+    ] = None
+
+
+class Clocked(Model):
+    """Gas by the clocked meter at a steady load."""
+
+    fuel: FuelKey = FuelKey.NATURAL_GAS
+    flow: Annotated[Fact | None, Quantity("volume_flow", "Gas by the meter", 1e-6, 0.05)] = None
+    load: Annotated[Fact | None, Quantity("power", "Load meanwhile", 0.0, 60e3)] = None
+    heating: Annotated[
+        Fact | None, Quantity("heating_value_volume", "Heating value (HHV)", 15e6, 100e6)
+    ] = None
+
+
+class Studs(Model):
+    """The studs that carry carburetor and air cleaner, measured with the air cleaner off."""
+
+    spacing: Annotated[
+        Fact | None, Quantity("small_length", "Between stud centres", 20e-3, 0.12)
+    ] = None
+    diameter: Annotated[Fact | None, Quantity("small_length", "Stud diameter", 4e-3, 12e-3)] = None
+    pitch: Annotated[Fact | None, Quantity("small_length", "Stud pitch", 0.4e-3, 2e-3)] = None
+    stick_out: Annotated[
+        Fact | None, Quantity("small_length", "Stick-out past the carburetor", 0.0, 0.2)
+    ] = None
+    nut_height: Annotated[Fact | None, Quantity("small_length", "Nut height", 2e-3, 15e-3)] = None
+    thread_depth: Annotated[
+        Fact | None, Quantity("small_length", "Thread in the casting", 4e-3, 40e-3)
+    ] = None
+    metal: Metal = Metal.UNKNOWN
+
+
+class Stack(Model):
+    """What sits between carburetor and nuts, and the room around it."""
+
+    air_cleaner: Literal["unknown", "two_studs", "third_bolt", "other"] = "unknown"
+    flange: Annotated[
+        Fact | None, Quantity("small_length", "Air-cleaner flange", 0.5e-3, 25e-3)
+    ] = None
+    washers: Annotated[Fact | None, Quantity("small_length", "Washers", 0.0, 6e-3)] = None
+    gaskets: Annotated[Fact | None, Quantity("small_length", "Gaskets, compressed", 0.0, 6e-3)] = (
+        None
+    )
+    adapter: Annotated[Fact | None, Quantity("small_length", "Adapter thickness", 4e-3, 40e-3)] = (
+        None
+    )
+    breather_slack: Annotated[
+        Fact | None, Quantity("small_length", "Breather reach left", 0.0, 0.3)
+    ] = None
+    bracket_room: Annotated[
+        Fact | None, Quantity("small_length", "Room at choke lever and bracket", 0.0, 0.2)
+    ] = None
+    cover_room: Annotated[
+        Fact | None, Quantity("small_length", "Room outside the air cleaner", 0.0, 0.5)
+    ] = None
+
+
+class Face(Model):
+    """A face a part could be mounted on, and what is behind it and in the way."""
+
+    name: Name = ""
+    room: Annotated[Fact | None, Quantity("small_length", "Room behind the face", 0.0, 1.0)] = None
+    behind: Literal["unknown", "nothing", "tank", "wiring", "structure", "exhaust"] = "unknown"
+    stands: Name = ""
+    remedy: Literal["none", "move", "replace", "cut"] = "none"
+
+
+class GeneratorSet(Model):
+    """The machine: identity, ratings with their conditions, engine, alternator, carburetor."""
+
+    maker: Name = ""
+    model: Name = ""
+    serial: Name = ""
+    frame_number: Name = ""
+    engine_number: Name = ""
+    engine_family: Name = ""
+    generation: Name = ""
+    trim: Name = ""
+    year: Annotated[int | None, Field(ge=1950, le=2100)] = None
+    brand_new: bool | None = None
+    hours: Annotated[Fact | None, Quantity("duration", "Hours run", 0.0, 3600.0 * 60e3)] = None
+    idle: Annotated[Fact | None, Quantity("age", "Time it stood", 0.0, 3.2e9)] = None
+    last_oil: Annotated[Fact | None, Quantity("age", "Since the last oil change", 0.0, 3.2e9)] = (
+        None
+    )
+    faults: Note = ""
+    shut_off: bool | None = None
+    tank_vent: Vent = Vent.UNKNOWN
+    run_switch: RunSwitch = RunSwitch.UNKNOWN
+    electric_start: bool | None = None
+    studs: Studs = Studs()
+    stack: Stack = Stack()
+    faces: dict[Key, Face] = {}
+    set_class: SetClass = SetClass.OPEN_FRAME
+    displacement: Annotated[Fact | None, Quantity("displacement", "Displacement", 20e-6, 5e-3)] = (
+        None
+    )
+    shaft_power: Annotated[Fact | None, Quantity("power", "Shaft power", 200.0, 80e3)] = None
+    cylinders: Annotated[int, Field(ge=1, le=6)] = 1
+    running: Annotated[Fact | None, Quantity("power", "Running rating", 100.0, 50e3)] = None
+    starting: Annotated[Fact | None, Quantity("power", "Starting rating", 100.0, 80e3)] = None
+    rating_elevation: Annotated[
+        Fact | None, Quantity("elevation", "Elevation of the rating", -430.0, 4000.0)
+    ] = None
+    rating_temperature: Annotated[
+        Fact | None, Quantity("temperature", "Temperature of the rating", 253.15, 323.15)
+    ] = None
+    reserve_ratio: Annotated[Fact | None, Quantity("ratio", "Engine reserve", 0.5, 2.5)] = None
+    alternator_efficiency: Annotated[
+        Fact | None, Quantity("share", "Alternator efficiency", 0.5, 0.97)
+    ] = None
+    gas_efficiency: Annotated[
+        Fact | None, Quantity("ratio", "Efficiency on gas over gasoline", 0.7, 1.3)
+    ] = None
+    volts: Annotated[Fact | None, Quantity("voltage", "Voltage", 6.0, 690.0)] = None
+    hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 45.0, 65.0)] = None
+    phases: Literal[1, 3] = 1
+    tank: Annotated[Fact | None, Quantity("volume", "Tank", 2e-4, 0.5)] = None
+    gasoline: Literal["e0", "e10"] = "e10"
+    carburetor: Carburetor = Carburetor()
+    run_times: dict[Key, RunTime] = {}
+    weigh_ins: dict[Key, WeighIn] = {}
+    clocked: Annotated[dict[Key, Clocked], Field(max_length=40)] = {}
+    note: Note = ""
+
+    @property
+    def barrels(self) -> int:
+        """Barrels that are fed, each with a load screw of its own."""
+        return 2 if self.carburetor.type is CarburetorType.TWO_BARREL else 1

@@ -1,0 +1,206 @@
+"""A job as one aggregate: the set, its sites, loads, findings, method, stages. All SI."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.first_start import StartLog
+from gentle_ember.core.job.fit import Fit
+from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.load_test import LoadTest
+from gentle_ember.core.job.marks import Mount
+from gentle_ember.core.job.metering import Metering
+from gentle_ember.core.job.part import Part
+from gentle_ember.core.job.prove_tight import Proof
+from gentle_ember.core.job.site import Site
+from gentle_ember.core.job.train import Train
+from gentle_ember.core.physics.output import School
+
+
+class ApplianceKind(StrEnum):
+    """What a load is, which decides how hard it starts."""
+
+    RESISTIVE = "resistive"
+    ELECTRONIC = "electronic"
+    FRIDGE = "fridge"
+    PUMP = "pump"
+    WINDOW_AC = "window_ac"
+    SOFT_STARTED = "soft_started"
+    MOTOR_TOOL = "motor_tool"
+
+
+class Appliance(Model):
+    """One load: what it draws, how it starts, on which leg, and whether it may wait."""
+
+    name: Name = ""
+    kind: ApplianceKind = ApplianceKind.RESISTIVE
+    running: Annotated[Fact | None, Quantity("power", "Running", 0.0, 60e3)] = None
+    starting: Annotated[Fact | None, Quantity("power", "Starting", 0.0, 80e3)] = None
+    leg: Literal["a", "b", "both"] = "a"
+    must_run: bool = True
+
+
+class Load(Model):
+    """What the set must carry."""
+
+    appliances: dict[Key, Appliance] = {}
+    planned: Annotated[Fact | None, Quantity("power", "Planned load", 0.0, 60e3)] = None
+    largest_start: Annotated[Fact | None, Quantity("power", "Largest start", 0.0, 80e3)] = None
+    note: Note = ""
+
+
+class Schools(Model):
+    """Which school the estimate of output follows, fuel and air apart."""
+
+    fuel: School = School.FIELD_RULE
+    air: School = School.FIELD_RULE
+
+
+class StageState(StrEnum):
+    """Where a stage stands."""
+
+    NOT_STARTED = "not_started"
+    UNDER_WAY = "under_way"
+    WAITING = "waiting"
+    DONE = "done"
+
+
+class WaitsFor(StrEnum):
+    """What a job can wait for."""
+
+    NOTHING = "nothing"
+    PARTS = "parts"
+    OWNER = "owner"
+    FITTER = "fitter"
+    TEST = "test"
+    CORE_RETURN = "core_return"
+
+
+class StageRecord(Model):
+    """A stage's record: its state, who closed it and when, and what it waits for."""
+
+    state: StageState = StageState.NOT_STARTED
+    waits_for: WaitsFor = WaitsFor.NOTHING
+    by: Name = ""
+    on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    note: Note = ""
+
+
+class Attachment(Model):
+    """A file kept with the job, by the SHA-256 of its bytes."""
+
+    sha256: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    media_type: Annotated[str, StringConstraints(max_length=100)]
+    size: Annotated[int, Field(ge=0)]
+    subject: Annotated[str, StringConstraints(max_length=120)] = ""
+    """For a photo: what it shows, as a path of the job."""
+
+
+class Look(StrEnum):
+    """What the walk-round found at one place."""
+
+    NOT_LOOKED = "not_looked"
+    GOOD = "good"
+    WATCH = "watch"
+    BAD = "bad"
+
+
+class Decision(StrEnum):
+    """What is done about a bad finding."""
+
+    OPEN = "open"
+    REBUILD = "rebuild"
+    REPLACE = "replace"
+    ORDER = "order"
+    STOP = "stop"
+
+
+class Finding(Model):
+    """One place of the walk-round: how it looked, what was measured, what is decided, done by."""
+
+    look: Look = Look.NOT_LOOKED
+    value: Name = ""
+    note: Note = ""
+    decision: Decision = Decision.OPEN
+    done: bool = False
+    by: Name = ""
+
+
+class Wants(Model):
+    """What the owner asks for."""
+
+    propane: bool = False
+    natural_gas: bool = False
+    biogas: bool = False
+    remote_tank: bool = False
+    elevation: bool = False
+    keep_gasoline: bool = True
+
+
+class Choice(Model):
+    """The chosen methods, by key, with who chose and why."""
+
+    methods: Annotated[tuple[Key, ...], Field(max_length=6)] = ()
+    by: Name = ""
+    on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    reason: Note = ""
+
+
+class Confirmation(Model):
+    """Something of the readiness list, confirmed by somebody."""
+
+    done: bool = False
+    by: Name = ""
+    number: Name = ""
+    """A licence, permit or order number, where the item asks for one."""
+    note: Note = ""
+
+
+class Arrival(Model):
+    """Parts that came: how many, when, checked by whom; photos hang on its path."""
+
+    count: Annotated[int, Field(ge=0, le=1000)] = 0
+    on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    by: Name = ""
+    note: Note = ""
+
+
+class Job(Model):
+    """One conversion job. `site` names the site the page looks at."""
+
+    title: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    owner: Name = ""
+    wish: Note = ""
+    set: GeneratorSet = GeneratorSet()
+    sites: dict[Key, Site] = {"s1": Site()}
+    site: Key = "s1"
+    load: Load = Load()
+    wants: Wants = Wants()
+    findings: dict[Key, Finding] = {}
+    choice: Choice = Choice()
+    confirmed: dict[Key, Confirmation] = {}
+    trains: dict[Key, Train] = {}
+    """By fuel; `as_found` for somebody else's conversion."""
+    parts: dict[Key, Part] = {}
+    """The parts of the trains as they were when chosen; kept by the store, not typed."""
+    kit: Key | Literal[""] = ""
+    arrived: dict[Key, Arrival] = {}
+    marks: Annotated[dict[Key, Mount], Field(max_length=12)] = {}
+    """Faces parts are mounted on."""
+    fit: Fit = Fit()
+    proof: Proof = Proof()
+    starts: Annotated[dict[Key, StartLog], Field(max_length=8)] = {}
+    """First starts, by fuel."""
+    metering: Annotated[dict[Key, Metering], Field(max_length=24)] = {}
+    """By site and gas, as in `s1-propane`: each site's pressure differs."""
+    load_tests: Annotated[dict[Key, LoadTest], Field(max_length=24)] = {}
+    """By site and fuel, as in `s1-gasoline`."""
+    schools: Schools = Schools()
+    stages: dict[Key, StageRecord] = {}
+    attachments: dict[Key, Attachment] = {}
+    archived: bool = False

@@ -1,0 +1,64 @@
+"""A face a part is mounted on, as measured with a tape from edges it can hook on."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Quantity
+
+Edge = Literal["left", "right", "top", "bottom"]
+EDGES: tuple[Edge, ...] = ("left", "right", "top", "bottom")
+
+
+class Obstacle(Model):
+    """Something before or behind the face: a rectangle on it, and how far off it stands."""
+
+    kind: Literal[
+        "exhaust", "plug", "pull_rope", "filter", "wheel", "handle", "wiring", "tank",
+        "structure", "fold", "other",
+    ] = "other"  # fmt: skip
+    name: Name = ""
+    side: Literal["front", "behind"] = "behind"
+    left: Annotated[Fact | None, Quantity("small_length", "From the left edge", -1.0, 3.0)] = None
+    up: Annotated[Fact | None, Quantity("small_length", "From the lower edge", -1.0, 3.0)] = None
+    wide: Annotated[Fact | None, Quantity("small_length", "Width", 1e-3, 3.0)] = None
+    high: Annotated[Fact | None, Quantity("small_length", "Height", 1e-3, 3.0)] = None
+    away: Annotated[Fact | None, Quantity("small_length", "Off the face", 0.0, 1.0)] = None
+    """Room between it and the face; it is taken as touching when not said."""
+
+
+class Layer(Model):
+    """One layer the drill goes through, from the front."""
+
+    material: Literal["steel", "aluminium", "plastic", "composite"] = "steel"
+    thickness: Annotated[Fact | None, Quantity("small_length", "Thickness", 2e-4, 30e-3)] = None
+
+
+class Mount(Model):
+    """A part to be mounted, the face it goes on, and what is round it."""
+
+    name: Name = ""
+    part: Key | Literal[""] = ""
+    face: Literal["panel", "tube"] = "panel"
+    wide: Annotated[Fact | None, Quantity("small_length", "Width of the face", 10e-3, 3.0)] = None
+    high: Annotated[Fact | None, Quantity("small_length", "Height of the face", 10e-3, 3.0)] = None
+    """Of a tube: its diameter."""
+    hooks: Annotated[tuple[Edge, ...], Field(max_length=4)] = EDGES
+    """Edges a tape can hook on."""
+    stands: bool = True
+    """Whether the face stands upright."""
+    layers: Annotated[dict[Key, Layer], Field(max_length=5)] = {}
+    room: Annotated[Fact | None, Quantity("small_length", "Room behind", 0.0, 1.0)] = None
+    obstacles: Annotated[dict[Key, Obstacle], Field(max_length=20)] = {}
+    reach: Literal["front", "left", "right", "top", "bottom"] = "front"
+    """From where a hand gets at primer and load screw."""
+    stand_off: Annotated[Fact | None, Quantity("small_length", "Stand-off", 0.0, 0.1)] = None
+    left: Annotated[
+        Fact | None, Quantity("small_length", "Centre from the left edge", 0.0, 3.0)
+    ] = None
+    up: Annotated[Fact | None, Quantity("small_length", "Centre from the lower edge", 0.0, 3.0)] = (
+        None
+    )
+    """Where somebody wants its centre; the best place is computed when not said."""

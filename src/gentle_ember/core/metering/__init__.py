@@ -1,1 +1,0 @@
-"""Metering: reading a sweep of the load screw, and setting it."""

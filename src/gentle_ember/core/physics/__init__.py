@@ -1,0 +1,1 @@
+"""One published model a function: SI floats in, SI floats out, with its source."""

@@ -1,0 +1,149 @@
+"""Pressure decay: what a shut-in line leaks, its temperature told, and when it tells nothing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
+from gentle_ember.core.base.quantities import INCH_WC_PA, STANDARD_PRESSURE_PA, check
+
+ALLOWED_PA = 0.5 * INCH_WC_PA
+"""Drop allowed where the site says nothing: half an inch of water, adjustable, by local code."""
+READ_PA = 12.5
+"""How well a pressure is read on a U-tube or a dial [Pa]."""
+READ_K = 0.1
+"""How well a change of the gas's temperature is known, the line in the shade and at rest [K]."""
+MOST_SHIFT_K = 0.5
+"""A line that warmed or cooled by more tells nothing: 1 K is worth a third of a percent."""
+MOST_BAROMETER_PA = 50.0
+
+DECAY = Method(
+    "leak-decay",
+    "Pressure decay",
+    "leak = (V/p_std)·(p₁ − p₂·T₁/T₂)/Δt, absolute pressures and kelvin",
+    "gas law for a shut-in volume; volumes at the test's first temperature and 101,325 Pa",
+    "leak-test",
+)
+
+
+class Tells(StrEnum):
+    """What a decay says."""
+
+    TIGHT = "tight"
+    LEAKS = "leaks"
+    INCONCLUSIVE = "inconclusive"
+
+
+@dataclass(frozen=True, slots=True)
+class Decay:
+    """A decay worked out: leak and drop with their bands, what it tells, and why not more."""
+
+    leak: Figure
+    drop: Figure
+    tells: Tells
+    why: str
+
+
+def leak_m3_s(
+    volume_m3: float,
+    before_pa: float,
+    after_pa: float,
+    before_k: float,
+    after_k: float,
+    seconds: float,
+) -> float:
+    """Leak of a shut-in line [m³/s at the first temperature and 101,325 Pa].
+
+    Args:
+        volume_m3: gas shut in [m³].
+        before_pa: absolute pressure at the start [Pa].
+        after_pa: absolute pressure at the end [Pa].
+        before_k: gas temperature at the start [K].
+        after_k: gas temperature at the end [K].
+        seconds: between the two.
+
+    >>> round(leak_m3_s(0.004, 104065.0, 103665.0, 290.0, 290.0, 600.0) * 1e9, 1)
+    26.3
+    """
+    fell = drop_pa(before_pa, after_pa, before_k, after_k)
+    return volume_m3 / STANDARD_PRESSURE_PA * fell / seconds
+
+
+def drop_pa(before_pa: float, after_pa: float, before_k: float, after_k: float) -> float:
+    """Fall of an absolute pressure, its change of temperature told [Pa]."""
+    return before_pa - after_pa * before_k / after_k
+
+
+def decay(
+    volume_m3: float,
+    before_pa: float,
+    after_pa: float,
+    before_k: float,
+    after_k: float,
+    seconds: float,
+    *,
+    ambient_pa: float,
+    allowed_pa: float,
+    barometer_pa: float = 0.0,
+    saturated: bool = False,
+) -> Decay:
+    """Judge a decay against an allowed drop.
+
+    Args:
+        volume_m3: gas shut in [m³].
+        before_pa: gauge pressure at the start [Pa].
+        after_pa: gauge pressure at the end [Pa].
+        before_k: gas temperature at the start [K].
+        after_k: gas temperature at the end [K].
+        seconds: between the two; a minute or more.
+        ambient_pa: air pressure here [Pa].
+        allowed_pa: drop the site allows over that time, temperature told [Pa].
+        barometer_pa: how far the air pressure moved meanwhile [Pa].
+        saturated: propane near its own vapour pressure, where liquid makes up for what leaks.
+
+    Raises:
+        QuantityError: outside what a test of a generator's train can be.
+    """
+    check("volume", "volume", volume_m3, 1e-5, 1.0)
+    check("time", "duration", seconds, 60.0, 86400.0)
+    check("pressure before", "pressure", before_pa, 100.0, 1.8e6)
+    check("pressure after", "pressure", after_pa, 0.0, 1.8e6)
+    check("temperature before", "temperature", before_k, 233.15, 333.15)
+    check("temperature after", "temperature", after_k, 233.15, 333.15)
+    first, last = before_pa + ambient_pa, after_pa + ambient_pa
+    fell = drop_pa(first, last, before_k, after_k)
+    unsure = 2 * READ_PA + last * READ_K / after_k + abs(barometer_pa)
+    scale = volume_m3 / STANDARD_PRESSURE_PA / seconds
+    inputs = (
+        Input("gas shut in", volume_m3, "volume", Origin.OWNER),
+        Input("pressure before", before_pa, "pressure", Origin.MEASURED),
+        Input("pressure after", after_pa, "pressure", Origin.MEASURED),
+        Input("temperature before", before_k, "temperature", Origin.MEASURED),
+        Input("temperature after", after_k, "temperature", Origin.MEASURED),
+        Input("air pressure here", ambient_pa, "pressure"),
+        Input("time", seconds, "minutes", Origin.MEASURED),
+        Input("read within", READ_PA, "pressure", Origin.ASSUMED),
+    )
+    narrows = ("wait longer", "let the line come to one temperature first, in the shade")
+    drop = Figure("decay.drop", "drop, temperature told", fell, "pressure", DECAY,
+                  Band(fell - unsure, fell + unsure), inputs, narrows=narrows)  # fmt: skip
+    lost = leak_m3_s(volume_m3, first, last, before_k, after_k, seconds)
+    leak = Figure("decay.leak", "leak", lost, "liquid_flow", DECAY,
+                  Band(lost - unsure * scale, lost + unsure * scale), inputs,
+                  rounding=Rounding.UP, narrows=narrows)  # fmt: skip
+    why = ""
+    if saturated:
+        why = "Propane near its own vapour pressure: liquid makes up for what leaks. Soap it."
+    elif abs(after_k - before_k) > MOST_SHIFT_K:
+        why = "The gas warmed or cooled too much: wait until it stands, then again."
+    elif abs(barometer_pa) > MOST_BAROMETER_PA:
+        why = "The barometer moved too far: test again when the weather stands."
+    if why:
+        return Decay(leak, drop, Tells.INCONCLUSIVE, why)
+    if fell + unsure <= allowed_pa:
+        return Decay(leak, drop, Tells.TIGHT, "")
+    if fell - unsure > allowed_pa:
+        return Decay(leak, drop, Tells.LEAKS, "")
+    why = "The drop lies within what the reading may be off: wait longer and read again."
+    return Decay(leak, drop, Tells.INCONCLUSIVE, why)

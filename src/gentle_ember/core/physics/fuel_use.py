@@ -1,0 +1,142 @@
+"""Fuel use: a Willans line from data-sheet run times, the shop's weigh-ins, or the class."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from scipy.optimize import nnls
+
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.figure import Method
+from gentle_ember.core.base.quantities import check
+
+
+class SetClass(StrEnum):
+    """Class of set, as a technician sorts them."""
+
+    INVERTER_SMALL = "inverter_small"
+    INVERTER = "inverter"
+    OPEN_FRAME = "open_frame"
+    V_TWIN = "v_twin"
+    LOW_SPEED = "low_speed"
+    DUAL_FUEL = "dual_fuel"
+
+
+INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
+
+CLASS_DEFAULTS: dict[SetClass, tuple[float, float]] = {
+    SetClass.INVERTER_SMALL: (0.165, 0.20),
+    SetClass.INVERTER: (0.175, 0.18),
+    SetClass.OPEN_FRAME: (0.17, 0.40),
+    SetClass.V_TWIN: (0.20, 0.40),
+    SetClass.LOW_SPEED: (0.24, 0.30),
+    SetClass.DUAL_FUEL: (0.17, 0.40),
+}
+"""Full-load efficiency on LHV and the no-load share of full-load fuel, band ± 20 %."""
+
+BAND_DEFAULT, BAND_ONE_POINT, BAND_DATA_SHEET, BAND_WEIGHED = 0.20, 0.12, 0.10, 0.05
+
+WILLANS = Method(
+    key="fuel-use-willans",
+    name="Willans line",
+    formula="fuel power = a + b · electrical power, on the lower heating value",
+    source="Willans' straight line; class defaults or least squares on run times and weigh-ins",
+    page="fuel-use",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """Fuel power [W, LHV] taken at an electrical power [W]."""
+
+    electrical_w: float
+    fuel_w: float
+    weighed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Willans:
+    """fuel power = a_w + b · P; `band` is the relative half-width [1]."""
+
+    a_w: float
+    b: float
+    band: float
+    basis: str
+
+    def fuel_w(self, electrical_w: float) -> float:
+        """Fuel power [W, LHV] at an electrical power [W].
+
+        >>> Willans(2000.0, 4.0, 0.2, "").fuel_w(1000.0)
+        6000.0
+        """
+        check("load", "power", electrical_w, 0.0, 1e6)
+        return self.a_w + self.b * electrical_w
+
+
+def class_line(set_class: SetClass, rated_w: float) -> Willans:
+    """The class's default line.
+
+    Args:
+        set_class: class of set.
+        rated_w: running rating [W].
+
+    >>> line = class_line(SetClass.OPEN_FRAME, 5000.0)
+    >>> round(5000.0 / line.fuel_w(5000.0), 3), round(line.fuel_w(0.0) / line.fuel_w(5000.0), 2)
+    (0.17, 0.4)
+    """
+    check("running rating", "power", rated_w, 1.0, 1e6)
+    efficiency, idle_share = CLASS_DEFAULTS[set_class]
+    full = rated_w / efficiency
+    basis = "class default"
+    return Willans(idle_share * full, (1 - idle_share) * full / rated_w, BAND_DEFAULT, basis)
+
+
+def fit(points: list[Point], set_class: SetClass, rated_w: float) -> Willans:
+    """Least squares through run times or weigh-ins, with a ≥ 0 and b ≥ 0.
+
+    Weighed points, when there are two or more at clearly different loads, are used alone: they
+    are this very set. One usable load scales the class's line to pass through it.
+
+    Args:
+        points: electrical and fuel power [W].
+        set_class: class, for the shape of the line where one point can't give it.
+        rated_w: running rating [W].
+
+    Raises:
+        QuantityError: a point that yields more than 40 % or less than 2 % efficiency under load.
+
+    >>> line = fit([Point(1000, 6000), Point(2000, 10000)], SetClass.INVERTER, 2000.0)
+    >>> round(line.a_w), round(line.b, 2)
+    (2000, 4.0)
+    """
+    if not points:
+        return class_line(set_class, rated_w)
+    for point in points:
+        check("load of a run", "power", point.electrical_w, 0.0, 1e6)
+        check("fuel power of a run", "heat_rate", point.fuel_w, 1.0, 1e7)
+        if point.electrical_w > 0.4 * point.fuel_w:
+            share = point.electrical_w / point.fuel_w
+            raise QuantityError("efficiency of a run", "share", share, 0.0, 0.4)
+    weighed = [p for p in points if p.weighed]
+    chosen = weighed if _spread(weighed, rated_w) else points
+    band = BAND_WEIGHED if chosen is weighed else BAND_DATA_SHEET
+    if not _spread(chosen, rated_w):
+        line = class_line(set_class, rated_w)
+        scale = sum(p.fuel_w for p in chosen) / sum(line.fuel_w(p.electrical_w) for p in chosen)
+        basis = "class shape through one load"
+        return Willans(line.a_w * scale, line.b * scale, BAND_ONE_POINT, basis)
+    matrix = np.array([[1.0, p.electrical_w / rated_w] for p in chosen])
+    target = np.array([p.fuel_w / rated_w for p in chosen])
+    solution, _ = nnls(matrix, target)
+    residual = float(np.max(np.abs(matrix @ solution - target) / target))
+    basis = f"{len(chosen)} {'weigh-ins' if chosen is weighed else 'run times'}"
+    a_w, b = float(solution[0]) * rated_w, float(solution[1])
+    return Willans(a_w, b, max(band, residual), basis)
+
+
+def _spread(points: list[Point], rated_w: float) -> bool:
+    """Whether the loads lie far enough apart to give a slope."""
+    loads = [p.electrical_w for p in points]
+    return len(loads) >= 2 and max(loads) - min(loads) >= 0.15 * rated_w

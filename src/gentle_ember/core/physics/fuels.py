@@ -1,0 +1,173 @@
+"""Fuels: heating values, density, stoichiometry, mixture energy, Wobbe index, flammability."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+
+from gentle_ember.core.base.quantities import check
+
+AIR_DENSITY_15C = 1.225
+LHV_SHARE_NATURAL_GAS = 0.9026
+NATURAL_GAS_HHV_J_M3 = 38.4e6
+NATURAL_GAS_SG = 0.60
+METHANE_LHV_J_M3 = 33.948e6
+METHANE_HHV_J_M3 = 37.706e6
+METHANE_KG_KMOL, CARBON_DIOXIDE_KG_KMOL, AIR_KG_KMOL = 16.043, 44.010, 28.9647
+AIR_PER_METHANE = 9.546
+"""Volumes of air for one of methane: two of oxygen at 20.95 %."""
+AIR_VOLUME_PER_LHV = 0.281e-6
+"""Stoichiometric air per lower heating value, methane-like gases [m³/J]; 0.281 ± 0.001 m³/MJ."""
+
+
+class FuelKey(StrEnum):
+    """The fuels the tool knows, as stored in a job."""
+
+    GASOLINE = "gasoline"
+    PROPANE = "propane"
+    NATURAL_GAS = "natural_gas"
+    BIOGAS = "biogas"
+
+
+LETTERS: dict[FuelKey, str] = {
+    FuelKey.GASOLINE: "G",
+    FuelKey.PROPANE: "P",
+    FuelKey.NATURAL_GAS: "N",
+    FuelKey.BIOGAS: "B",
+}
+NAMES: dict[FuelKey, str] = {
+    FuelKey.GASOLINE: "gasoline",
+    FuelKey.PROPANE: "propane",
+    FuelKey.NATURAL_GAS: "natural gas",
+    FuelKey.BIOGAS: "biogas",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Fuel:
+    """One fuel at 15 °C and 101,325 Pa.
+
+    Heating values are per kg [J/kg] and, for gases, per m³ [J/m³]; `density` is liquid for
+    gasoline and vapour for gases [kg/m³]; `mixture_j_m3` is LHV per m³ of stoichiometric mixture.
+    """
+
+    key: FuelKey
+    name: str
+    letter: str
+    lhv_j_kg: float
+    hhv_j_kg: float
+    density_kg_m3: float
+    air_fuel_ratio: float
+    mixture_j_m3: float
+    flammable_low: float
+    flammable_high: float
+    methane_share: float | None = None
+
+    @property
+    def hhv_j_m3(self) -> float:
+        """Higher heating value by volume [J/m³]."""
+        return self.hhv_j_kg * self.density_kg_m3
+
+    @property
+    def lhv_j_m3(self) -> float:
+        """Lower heating value by volume [J/m³]."""
+        return self.lhv_j_kg * self.density_kg_m3
+
+    @property
+    def specific_gravity(self) -> float:
+        """Density relative to air, both at 15 °C [1]; for gases."""
+        return self.density_kg_m3 / AIR_DENSITY_15C
+
+    @property
+    def wobbe_j_m3(self) -> float:
+        """Wobbe index HHV/√SG [J/m³]: equal values give equal heat through one orifice."""
+        return self.hhv_j_m3 / math.sqrt(self.specific_gravity)
+
+
+GASOLINE_E0 = Fuel(
+    FuelKey.GASOLINE, "gasoline", "G", 43.4e6, 46.5e6, 745.0, 14.7, 3.62e6, 0.014, 0.076
+)
+GASOLINE_E10 = Fuel(
+    FuelKey.GASOLINE, "gasoline E10", "G", 41.8e6, 44.8e6, 750.0, 14.1, 3.62e6, 0.014, 0.076
+)
+PROPANE = Fuel(FuelKey.PROPANE, "propane", "P", 46.35e6, 50.35e6, 1.90, 15.7, 3.475e6, 0.021, 0.095)
+
+
+def mixture_energy(lhv_j_m3: float) -> float:
+    """Energy of a stoichiometric mixture of a methane-like gas, diluted with CO₂ or not.
+
+    Args:
+        lhv_j_m3: lower heating value of the gas [J/m³ at 15 °C, 101,325 Pa].
+
+    Returns:
+        Lower heating value per volume of mixture [J/m³].
+
+    >>> round(mixture_energy(METHANE_LHV_J_M3) / 1e6, 2)
+    3.22
+    """
+    return lhv_j_m3 / (1.0 + AIR_VOLUME_PER_LHV * lhv_j_m3)
+
+
+def natural_gas(
+    hhv_j_m3: float = NATURAL_GAS_HHV_J_M3, specific_gravity: float = NATURAL_GAS_SG
+) -> Fuel:
+    """Natural gas from the utility's heating value and gravity.
+
+    Args:
+        hhv_j_m3: higher heating value [J/m³ at 15 °C, 101,325 Pa]; 30 to 48 MJ/m³.
+        specific_gravity: density relative to air [1]; 0.55 to 0.80.
+
+    Raises:
+        QuantityError: outside what a utility delivers.
+
+    >>> round(natural_gas().mixture_j_m3 / 1e6, 2)
+    3.23
+    """
+    check("heating value (HHV)", "heating_value_volume", hhv_j_m3, 30e6, 48e6)
+    check("specific gravity", "ratio", specific_gravity, 0.55, 0.80)
+    density = specific_gravity * AIR_DENSITY_15C
+    lhv = hhv_j_m3 * LHV_SHARE_NATURAL_GAS
+    return Fuel(
+        FuelKey.NATURAL_GAS,
+        "natural gas",
+        "N",
+        lhv / density,
+        hhv_j_m3 / density,
+        density,
+        AIR_VOLUME_PER_LHV * lhv * AIR_DENSITY_15C / density,
+        mixture_energy(lhv),
+        0.05,
+        0.15,
+    )
+
+
+def biogas(methane_share: float) -> Fuel:
+    """Biogas: methane, the rest taken as carbon dioxide, dry.
+
+    Flammable limits are methane's divided by its share: lower end true to Le Chatelier, upper end
+    an overestimate, so never a narrower range than the gas has.
+
+    Args:
+        methane_share: volume share of methane [1]; 0.40 to 0.98.
+
+    >>> gas = biogas(0.60)
+    >>> round(gas.mixture_j_m3 / 1e6, 2), round(gas.air_fuel_ratio, 1)
+    (3.03, 6.1)
+    """
+    x = check("methane share", "share", methane_share, 0.40, 0.98)
+    molar = x * METHANE_KG_KMOL + (1 - x) * CARBON_DIOXIDE_KG_KMOL
+    density = molar / AIR_KG_KMOL * AIR_DENSITY_15C
+    return Fuel(
+        FuelKey.BIOGAS,
+        f"biogas {round(100 * x):d} %",
+        "B",
+        x * METHANE_LHV_J_M3 / density,
+        x * METHANE_HHV_J_M3 / density,
+        density,
+        x * AIR_PER_METHANE * AIR_KG_KMOL / molar,
+        mixture_energy(x * METHANE_LHV_J_M3),
+        0.05 / x,
+        min(1.0, 0.15 / x),
+        x,
+    )

@@ -1,0 +1,135 @@
+"""Main jets: by elevation in three schools, by a measured λ, and what a mixture asks for."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from gentle_ember.core.base.figure import Method
+from gentle_ember.core.physics import air
+
+STEP_M = 609.6
+"""Elevation per size of the step school: 2,000 ft."""
+BEST, CAUTION, STOP = (0.86, 0.95), 0.97, 1.02
+"""λ at load of an air-cooled engine on gasoline: where it belongs, too lean, much too lean."""
+
+DENSITY = Method(
+    "jet-density", "Jet by air density", "bore ∝ σ^¼, from the air the jet was made for",
+    "float carburetor: air flow ∝ √ρ, fuel flow ∝ bore² at the same signal", "jets",
+)  # fmt: skip
+STEP = Method(
+    "jet-step", "One size per 2,000 ft", "number − step × elevation gained / 2,000 ft",
+    "the trade's rule; the step is the spacing of the jets at hand", "jets",
+)  # fmt: skip
+MEASURED = Method(
+    "jet-measured", "From a measured λ", "d = d₀·√(λ measured / λ wanted)",
+    "fuel flow ∝ bore² at the same air flow", "jets",
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Reads:
+    """What a λ at load says of a jet: where it stands, and what is done about it."""
+
+    state: str
+    text: str
+
+
+def jet_ratio(jetted_at_m: float, elevation_m: float) -> float:
+    """Bore wanted at an elevation over the bore made for another [1], standard days.
+
+    >>> round(jet_ratio(0.0, 2450.0), 3)
+    0.941
+    """
+    return by_density(1.0, density_ratio(jetted_at_m), density_ratio(elevation_m))
+
+
+def by_density(number: float, made_ratio: float, here_ratio: float, *, bore: bool = True) -> float:
+    """Number wanted at another air density.
+
+    Args:
+        number: of the jet.
+        made_ratio: density ratio σ of the air it was made for [1].
+        here_ratio: density ratio of the air here [1].
+        bore: whether numbers are bores; else they are flows, which go with the bore squared.
+
+    >>> round(by_density(90, 1.0, 0.7852), 1), round(by_density(90, 1.0, 0.7852, bore=False), 1)
+    (84.7, 79.8)
+    """
+    return number * float((here_ratio / made_ratio) ** (0.25 if bore else 0.5))
+
+
+def by_step(number: float, made_m: float, here_m: float, step: float) -> float:
+    """Number wanted by one size per 2,000 ft.
+
+    >>> by_step(90, 0.0, 2438.4, 2.5)
+    80.0
+    """
+    return number - step * (here_m - made_m) / STEP_M
+
+
+def by_measure(number: float, measured: float, wanted: float, *, bore: bool = True) -> float:
+    """Number wanted from a λ measured at load.
+
+    >>> round(by_measure(85, 0.80, 0.90), 1)
+    80.1
+    """
+    return number * float((measured / wanted) ** (0.5 if bore else 1.0))
+
+
+def lambda_with(lam: float, number: float, other: float, *, bore: bool = True) -> float:
+    """λ expected with another jet in the same air [1].
+
+    >>> round(lambda_with(0.80, 90.0, 85.0), 2)
+    0.9
+    """
+    return lam * bore_ratio(number, other, bore=bore) ** 2
+
+
+def bore_ratio(number: float, other: float, *, bore: bool = True) -> float:
+    """Bore of a jet over that of another [1]; flows go with the bore squared.
+
+    >>> round(bore_ratio(85, 90), 3), round(bore_ratio(80, 90, bore=False), 3)
+    (0.944, 0.943)
+    """
+    return float((number / other) ** (1.0 if bore else 0.5))
+
+
+def not_lean(wanted: float, at_hand: Iterable[float]) -> float | None:
+    """The smallest number at hand that is not below what is wanted; None when there is none.
+
+    >>> not_lean(84.7, [80, 82, 85, 88])
+    85
+    """
+    return min((one for one in at_hand if one >= wanted - 1e-9), default=None)
+
+
+def lambda_here(lam: float, made_ratio: float, here_ratio: float) -> float:
+    """λ at another air density with the same jet [1]: it goes with √σ.
+
+    >>> round(lambda_here(0.90, 1.0, 0.7852), 2)
+    0.8
+    """
+    return lam * float((here_ratio / made_ratio) ** 0.5)
+
+
+def density_ratio(elevation_m: float, kelvin: float | None = None) -> float:
+    """Density ratio of an elevation, with the day's temperature where it is told [1]."""
+    if kelvin is None:
+        return air.standard_density_ratio(elevation_m)
+    return air.density(air.pressure(elevation_m), kelvin, 0.0) / 1.225
+
+
+def reads(lam: float) -> Reads:
+    """What a λ at load, on gasoline, says.
+
+    >>> reads(0.90).state, reads(0.98).state, reads(1.05).state, reads(0.75).state
+    ('good', 'caution', 'stop', 'rich')
+    """
+    if lam > STOP:
+        return Reads("stop", "Much too lean: no more load on it. The next larger jet, at once.")
+    if lam > CAUTION:
+        return Reads("caution", "Lean: a larger jet, before it is loaded long.")
+    if lam < BEST[0]:
+        return Reads("rich", "Rich: a smaller jet saves fuel; nothing burns.")
+    return Reads("good", "Where it belongs: keep it, and tag the old one.")

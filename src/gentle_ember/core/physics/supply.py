@@ -1,0 +1,63 @@
+"""How long a supply lasts: gasoline tanks, cylinders by energy, and utility gas by flow."""
+
+from __future__ import annotations
+
+from gentle_ember.core.base.figure import Method
+from gentle_ember.core.base.quantities import check
+from gentle_ember.core.physics.fuels import Fuel
+
+USABLE_TANK_SHARE = 0.95
+
+TANK = Method(
+    "supply-tank",
+    "Tank run time",
+    "hours = volume × usable share × density × LHV / fuel power",
+    "energy balance; usable share of the tank taken as 0.95",
+    "supply",
+)
+UTILITY = Method(
+    "supply-utility",
+    "Utility gas flow",
+    "flow = fuel power × HHV/LHV / HHV by volume, at 15 °C and 101,325 Pa",
+    "energy balance; the gas trade rates on the higher heating value",
+    "supply",
+)
+MASS_DRAW = Method(
+    "supply-mass",
+    "Fuel draw",
+    "ṁ = fuel power / LHV",
+    "energy balance",
+    "supply",
+)
+
+
+def tank_energy(volume_m3: float, fuel: Fuel, usable_share: float = USABLE_TANK_SHARE) -> float:
+    """Usable energy in a gasoline tank [J, LHV].
+
+    >>> from gentle_ember.core.physics.fuels import GASOLINE_E0
+    >>> round(tank_energy(0.010, GASOLINE_E0, 1.0) / 1e6, 1)
+    323.3
+    """
+    check("tank volume", "volume", volume_m3, 0.0, 10.0)
+    check("usable share", "share", usable_share, 0.0, 1.0)
+    return volume_m3 * usable_share * fuel.density_kg_m3 * fuel.lhv_j_kg
+
+
+def mass_draw(fuel_w: float, fuel: Fuel) -> float:
+    """Fuel mass flow for a fuel power on LHV [kg/s]."""
+    return check("fuel power", "heat_rate", fuel_w, 0.0, 1e7) / fuel.lhv_j_kg
+
+
+def volume_draw(fuel_w: float, fuel: Fuel) -> float:
+    """Gas flow for a fuel power on LHV [m³/s at 15 °C, 101,325 Pa].
+
+    >>> from gentle_ember.core.physics.fuels import natural_gas
+    >>> round(volume_draw(30e3, natural_gas()) * 3600, 2)
+    3.12
+    """
+    return mass_draw(fuel_w, fuel) / fuel.density_kg_m3
+
+
+def heat_rate_hhv(fuel_w: float, fuel: Fuel) -> float:
+    """The same demand as the gas trade states it, on the higher heating value [W]."""
+    return fuel_w * fuel.hhv_j_kg / fuel.lhv_j_kg

@@ -1,1 +1,0 @@
-"""Proving tight: zones, soap joint by joint, decay, lock-up."""

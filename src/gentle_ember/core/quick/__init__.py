@@ -1,0 +1,1 @@
+"""Answers without a job."""

@@ -1,0 +1,175 @@
+"""What the shop measured against what was estimated, per class and fuel, small samples shrunk."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+
+from gentle_ember.core.base.figure import Band, Figure, Method, Rival
+from gentle_ember.core.base.quantities import percent
+from gentle_ember.core.physics.fuels import FuelKey
+
+PRIOR_SPREAD = {"output": 0.06, "fuel": 0.12, "turns": 0.25, "jet": 0.03}
+"""Spread of measured over estimated between sets of a class, before the shop has any [1]."""
+PRIOR_WEIGHT = 2.0
+"""How many sets' worth the prior spread weighs when the shop's own spread is worked out."""
+NAMES = {
+    "output": "output", "fuel": "fuel use", "turns": "load screw", "jet": "main jet",
+}  # fmt: skip
+
+LEARNED = Method(
+    "shop-lessons", "The shop's own sets of this class",
+    "estimate × exp(n·mean ln(measured/estimate)/(n + s²/τ²))",
+    "normal-normal shrinkage of log ratios toward 1; s scatter, τ spread of the estimate",
+    "lessons",
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Lesson:
+    """One measured fact against its estimate: which quantity, class of set, fuel."""
+
+    quantity: str
+    set_class: str
+    fuel: str
+    estimate: float
+    measured: float
+
+    @property
+    def ratio(self) -> float:
+        """Measured over estimated [1]."""
+        return self.measured / self.estimate
+
+
+@dataclass(frozen=True, slots=True)
+class Learned:
+    """What several sets taught: how many, their mean ratio and spread, and the shrunk ratio [1]."""
+
+    n: int
+    mean: float
+    spread: float
+    shrunk: float
+    band: float
+    """Standard error of the shrunk ratio, as a share of it."""
+
+    def said(self) -> str:
+        """In words.
+
+        >>> Learned(3, 0.94, 0.02, 0.95, 0.02).said()
+        '3 sets, measured 0.94 of the estimate, spread 2 %'
+        """
+        sets = "1 set" if self.n == 1 else f"{self.n} sets"
+        spread = f", spread {percent(self.spread)}" if self.n > 1 else ""
+        return f"{sets}, measured {self.mean:.2f} of the estimate{spread}"
+
+
+Key = tuple[str, str, str]
+
+
+def learn(lessons: Iterable[Lesson]) -> dict[Key, Learned]:
+    """What lessons teach, by quantity, class and fuel.
+
+    >>> two = [Lesson("output", "open_frame", "propane", 1000.0, m) for m in (900.0, 900.0)]
+    >>> found = learn(two)["output", "open_frame", "propane"]
+    >>> found.n, round(found.mean, 2), 0.90 < found.shrunk < 0.97
+    (2, 0.9, True)
+    """
+    groups: dict[Key, list[float]] = defaultdict(list)
+    for one in lessons:
+        if one.estimate > 0 and one.measured > 0 and one.quantity in PRIOR_SPREAD:
+            groups[one.quantity, one.set_class, one.fuel].append(math.log(one.ratio))
+    return {key: _of(key[0], logs) for key, logs in groups.items()}
+
+
+def _of(quantity: str, logs: list[float]) -> Learned:
+    n, mean = len(logs), sum(logs) / len(logs)
+    prior = PRIOR_SPREAD[quantity]
+    scatter = sum((one - mean) ** 2 for one in logs)
+    # The shop's own scatter is worth little while it has few sets: it begins as the prior's.
+    within = (PRIOR_WEIGHT * prior**2 + scatter) / (PRIOR_WEIGHT + n - 1)
+    shrunk = n * mean / (n + within / prior**2)
+    band = math.sqrt(1 / (n / within + 1 / prior**2))
+    spread = math.sqrt(scatter / (n - 1)) if n > 1 else 0.0
+    return Learned(n, math.exp(mean), spread, math.exp(shrunk), band)
+
+
+@dataclass(frozen=True, eq=False)
+class Shop:
+    """What sets of the shop taught, as plans read it; another object only when it differs."""
+
+    learned: Mapping[Key, Learned]
+
+    def of(self, quantity: str, set_class: str, fuel: str) -> Learned | None:
+        """What sets of a class taught of a quantity on a fuel."""
+        return self.learned.get((quantity, set_class, fuel))
+
+    def beside(self, one: Figure, quantity: str, set_class: str, fuel: FuelKey) -> Figure:
+        """An estimate with the shop's own answer beside it; never blended into it."""
+        found = self.of(quantity, set_class, str(fuel))
+        if found is None:
+            return one
+        note = f"{found.said()}; shrunk to {found.shrunk:.2f} ± {percent(2 * found.band)}"
+        rival = Rival("the shop's own sets of this class", one.value * found.shrunk, note)
+        return replace(one, rivals=(rival, *one.rivals))
+
+    def figure(
+        self, one: Figure, quantity: str, set_class: str, fuel: FuelKey, key: str, label: str
+    ) -> Figure | None:
+        """The shop's own answer as a figure of its own; None while it has none."""
+        found = self.of(quantity, set_class, str(fuel))
+        if found is None:
+            return None
+        value, off = one.value * found.shrunk, 2 * found.band
+        return replace(
+            one, key=key, label=label, value=value, method=LEARNED,
+            band=Band(value * (1 - off), value * (1 + off)), notes=(found.said(),),
+            rivals=(Rival(one.label, one.value),), estimated=True,
+        )  # fmt: skip
+
+
+NOTHING = Shop({})
+"""A shop that measured nothing yet."""
+
+
+class Taught:
+    """Every job's lessons: a job is told what all the others taught, never what it did itself."""
+
+    def __init__(
+        self,
+        by_job: Mapping[str, tuple[Lesson, ...]] | None = None,
+        before: Mapping[str, Shop] | None = None,
+    ) -> None:
+        self._by_job = dict(by_job or {})
+        self._kept: dict[str, Shop] = {}
+        self._before = before or {}
+
+    def renewed(self, by_job: Mapping[str, tuple[Lesson, ...]]) -> Taught:
+        """With lessons as read anew; what teaches a job the same stays the same object for it."""
+        if by_job == self._by_job:
+            return self
+        return Taught(by_job, {**self._before, **self._kept})
+
+    def all(self) -> Shop:
+        """What every job together teaches."""
+        return self.but("")
+
+    def but(self, job_id: str) -> Shop:
+        """What all jobs but this one teach; one object for every job that taught nothing.
+
+        >>> one = Lesson("output", "open_frame", "propane", 1000.0, 900.0)
+        >>> taught = Taught({"a": (one,), "b": (one, )})
+        >>> [taught.but(job).of("output", "open_frame", "propane").n for job in ("a", "c", "")]
+        [1, 2, 2]
+        >>> taught.but("c") is taught.all()
+        True
+        """
+        place = job_id if job_id in self._by_job else ""
+        if place not in self._kept:
+            others = (own for name, own in self._by_job.items() if name != place)
+            learned = learn(one for own in others for one in own)
+            before = self._before.get(place)
+            same = before is not None and before.learned == learned
+            self._kept[place] = before if before and same else Shop(learned)
+        return self._kept[place]

@@ -1,0 +1,162 @@
+"""What a stage of a job tells the house: the fields it owns, its sections, its three kinds of no.
+
+Adding a stage is adding a folder with a `STAGE` in it; everything that goes through the stages
+(the gate of a write, a copy, the route, the lists of open items and cautions, what a page asks
+for) loops over them and lists nothing itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Any, TypeVar
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.site import Site
+from gentle_ember.core.shop import NOTHING, Shop
+
+R = TypeVar("R")
+
+UNKNOWN, TO_DO, UNWEIGHED, SOMEBODY, NOTED = (
+    "not known",
+    "to do",
+    "not weighed",
+    "somebody else",
+    "to be noted",
+)
+"""Kinds of open items."""
+
+
+class Severity(StrEnum):
+    """How hard a caution holds: a stop blocks sign-off."""
+
+    STOP = "stop"
+    CAUTION = "caution"
+    STANDING = "standing"
+
+
+@dataclass(frozen=True, slots=True)
+class Caution:
+    """One thing to mind: where it belongs and what to do about it."""
+
+    key: str
+    severity: Severity
+    stage: str
+    text: str
+    path: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Item:
+    """One line: what, which kind, the stage it must be settled before, and where to settle it.
+
+    `holds` items keep the stage from being signed off. `confirm` items are ticked by a person,
+    with a number where `number` says which.
+    """
+
+    key: str
+    kind: str
+    text: str
+    stage: str
+    path: str
+    done: bool = False
+    by: str = ""
+    holds: bool = False
+    confirm: bool = False
+    number: str = ""
+    given: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Something the job does not say yet, and the field that answers it."""
+
+    text: str
+    path: str
+    stage: str = "intake"
+
+
+@dataclass(frozen=True, slots=True)
+class Refusal:
+    """A write that is not taken: the field it is refused at, and why."""
+
+    path: str
+    text: str
+
+
+class Plan:
+    """Everything computed of one job, the catalog and what the shop learned.
+
+    A section is a pure function of the plan; it is worked out when first asked for, and sections
+    ask for those of the stages before them.
+    """
+
+    def __init__(self, job: Job, catalog: Catalog, shop: Shop = NOTHING) -> None:
+        self.job = job
+        self.catalog = catalog
+        self.shop = shop
+        self._found: dict[Callable[[Plan], Any], Any] = {}
+
+    def of(self, section: Callable[[Plan], R]) -> R:
+        """A section, the same object each time it is asked for."""
+        if section not in self._found:
+            self._found[section] = section(self)
+        found: R = self._found[section]
+        return found
+
+    @property
+    def site(self) -> Site:
+        """The site the job looks at."""
+        return self.job.sites[self.job.site]
+
+
+def kept(value: Any) -> Any:
+    """A field that goes into a copy as it is."""
+    return value
+
+
+def anew(_: Any) -> None:
+    """A field that begins anew in a copy, with what it is when nobody has said anything."""
+
+
+def nothing(*_: Any) -> tuple[()]:
+    """A stage that has none."""
+    return ()
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One stage of a job.
+
+    Attributes:
+        key: as it stands in the job and in the page's addresses.
+        name: as people read it.
+        owns: fields of the job that are this stage's, each with what a copy of the job makes of
+            it: `kept`, `anew`, or a function of its own.
+        on_demand: dictionaries whose keys the core gives, so that a record begins with the first
+            write into it.
+        computed: places only `follows` writes to; a person may at most take an entry out.
+        views: what a page may ask for, by name.
+        contradictions: facts that can't both be true; never taken.
+        questions: what the job does not say yet.
+        items: open items; those that hold keep the stage they name from being signed off.
+        cautions: stops, cautions, and what always stands.
+        refusals: what a write may not do, from the job before it and the plan after it.
+        follows: writes that a write implies, from the job before it and the job after it.
+    """
+
+    key: str
+    name: str
+    owns: Mapping[str, Callable[[Any], Any]] = field(default_factory=dict)
+    on_demand: frozenset[str] = frozenset()
+    computed: frozenset[str] = frozenset()
+    views: Mapping[str, Callable[[Plan], object]] = field(default_factory=dict)
+    contradictions: Callable[[Job], Iterable[Refusal]] = nothing
+    questions: Callable[[Plan], Iterable[Question]] = nothing
+    items: Callable[[Plan], Iterable[Item]] = nothing
+    cautions: Callable[[Plan], Iterable[Caution]] = nothing
+    refusals: Callable[[Job, Plan], Iterable[Refusal]] = nothing
+    follows: Callable[[Job, Plan], Iterable[Change]] = nothing

@@ -1,0 +1,1 @@
+"""First start: the gate, the attempts, what is proven, and metering."""

@@ -1,0 +1,1 @@
+"""The load screw: where to start, the sweep judged, the setting."""

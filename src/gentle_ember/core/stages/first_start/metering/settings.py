@@ -1,0 +1,340 @@
+"""Metering section: for each gas of the job, where to start, the sweep judged, what is proven."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from gentle_ember.core.base.cached import remember
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin
+from gentle_ember.core.estimates.defaults import Machine, fuels_here, largest_start, machine
+from gentle_ember.core.estimates.first_settings import by_power
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.job.facts import facts_of
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, Taken
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.physics.fuels import NAMES, FuelKey
+from gentle_ember.core.shop import Shop
+from gentle_ember.core.stage import TO_DO, Item, Plan, Refusal
+from gentle_ember.core.stages.first_start.metering import screw_start as start
+from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, Verdict, judge
+from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
+from gentle_ember.core.stages.prove_tight.proof import left_to_prove
+
+LAST_TURN, ROOM = 6.0, 2.5
+"""Turns a screw has where nobody said: six, or so many times where the sweep begins."""
+SIGMA_OF: dict[Signal, float] = {
+    Signal.OUTPUT: 0.005,
+    Signal.SPEED: 0.003,
+    Signal.THROTTLE: 0.02,
+}
+"""Standard error of a reading by eye, as a share of it."""
+LOAD_SHARE = 0.80
+"""A sweep counts at this share of the fuel's output here, or more."""
+LEAST_TURN = 0.01
+"""A screw that moved by as much is another setting: it is looked at anew [turns]."""
+SWEEP = Method(
+    "load-screw-sweep",
+    "Sweep of the load screw",
+    "Gaussian process over ln(turns) through the readings; ends where it gives 98 % of its best",
+    "Matern 5/2 about a parabola, lengths by evidence; see the page",
+    "metering",
+)
+
+
+@remember(32)
+def _judged(
+    readings: tuple[Taken, ...], signal: Signal, start_turns: float, most: float, motors: bool
+) -> Verdict:
+    """A sweep judged once, however often the page asks while other things are typed."""
+    return judge(readings, signal, start_turns, most, motors=motors)
+
+
+@dataclass(frozen=True)
+class GasMetering:
+    """One gas on this site: where to start, the readings, the verdict, what is proven."""
+
+    fuel: FuelKey
+    name: str
+    key: str
+    record: Metering
+    screw: bool
+    """Whether it has a load screw to be set; multi-fuel carburetors meter by themselves."""
+    barrels: int
+    starts: tuple[Figure, ...]
+    start: Figure | None
+    most: float
+    motors: bool
+    least_load: Figure | None
+    expected: Figure | None
+    """What this gas is expected to give here, steady."""
+    taken: tuple[tuple[str, Taken], ...]
+
+    @cached_property
+    def verdict(self) -> Verdict:
+        """The sweep judged; only where it is looked at, for it takes its time."""
+        if self.start is None:
+            return Verdict()
+        readings = tuple(one for _, one in self.taken)
+        return _judged(readings, self.record.signal, self.start.value, self.most, self.motors)
+
+    @cached_property
+    def lean(self) -> Figure | None:
+        """The lean end, where it was seen."""
+        return self._figure("lean", "lean end", self.verdict.lean)
+
+    @cached_property
+    def rich(self) -> Figure | None:
+        """The rich end, where it was seen."""
+        return self._figure("rich", "rich end", self.verdict.rich)
+
+    @cached_property
+    def setting(self) -> Figure | None:
+        """Where to lock the screw, once another reading would not change it."""
+        note = (
+            "a third of the way from the middle toward the rich end, because it must start motors"
+            if self.motors
+            else "the middle between the two ends"
+        )
+        return self._figure("setting", "set at", self.verdict.setting, (note,))
+
+    def _figure(
+        self, name: str, label: str, one: Span | None, notes: tuple[str, ...] = ()
+    ) -> Figure | None:
+        if one is None or not one.seen:
+            return None
+        band = Band(max(0.0, one.turns - 2 * one.sigma), one.turns + 2 * one.sigma)
+        return Figure(
+            f"sweep.{name}", label, one.turns, "turns", SWEEP, band,
+            tuple(_inputs(self.key, self.record)),
+            narrows=("another reading where it is asked for",), notes=notes,
+        )  # fmt: skip
+
+    @property
+    def wanted_checks(self) -> tuple[str, ...]:
+        """What is looked at after the setting, on this set."""
+        return tuple(
+            key for key in CHECKS
+            if (key != "balance" or self.barrels > 1) and (self.screw or key in ("no_load", "eco"))
+        )  # fmt: skip
+
+
+def metering_section(
+    job: Job, output_of: Mapping[FuelKey, Figure], path: Mapping[str, TrainSection], shop: Shop
+) -> tuple[GasMetering, ...]:
+    """Every gas of the job's trains on the site looked at.
+
+    Args:
+        job: the job.
+        output_of: steady output here, by fuel.
+        path: the trains, computed.
+        shop: what the shop learned on other sets.
+    """
+    resolved = machine(job.set)
+    if resolved is None:
+        return ()
+    return tuple(
+        _of_gas(job, FuelKey(name), section, resolved, output_of, shop)
+        for name, section in path.items()
+        if name in set(FuelKey) and name != FuelKey.GASOLINE
+    )
+
+
+def _of_gas(
+    job: Job,
+    fuel: FuelKey,
+    section: TrainSection,
+    resolved: Machine,
+    output_of: Mapping[FuelKey, Figure],
+    shop: Shop,
+) -> GasMetering:
+    key = f"{job.site}-{fuel}"
+    record = job.metering.get(key, Metering())
+    gas = section.case.asked.demand.fuel
+    kinds = {one.part.kind for one in section.case.parts if one.part is not None}
+    screw = PartClass.LOAD_SCREW in kinds
+    barrels = job.set.barrels
+    most = record.most.value if record.most else LAST_TURN
+    starts = tuple(_starts(job, key, record, section, resolved, barrels, most)) if screw else ()
+    if starts:
+        own = shop.figure(
+            starts[0], "turns", job.set.set_class, fuel, "start.shop", "by the shop's own sets"
+        )
+        starts = (*starts, own) if own else starts
+    chosen = next((one for one in starts if one.key == f"start.{record.school}"), None)
+    begun = chosen or (starts[0] if starts else None)
+    if record.most is None and begun is not None:
+        # A last turn nobody has read must not end a sweep: the screw may well go on.
+        most = max(most, math.ceil(ROOM * begun.value))
+    taken = tuple(_taken(record))
+    wanted = largest_start(job.load)
+    motors = wanted is not None and wanted.value > 1.3 * _planned(job)
+    expected = output_of.get(fuel)
+    return GasMetering(
+        fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
+        _least_load(expected), expected, taken,
+    )  # fmt: skip
+
+
+def _planned(job: Job) -> float:
+    return job.load.planned.value if job.load.planned else 0.0
+
+
+def _starts(
+    job: Job,
+    key: str,
+    record: Metering,
+    section: TrainSection,
+    resolved: Machine,
+    barrels: int,
+    most: float,
+) -> Iterator[Figure]:
+    demand = section.case.asked.demand
+    shaft = job.set.shaft_power.value if job.set.shaft_power else None
+    yield by_power(resolved, shaft, demand.fuel, barrels)
+    bore = next(
+        (one.part.bore_m for one in section.case.parts
+         if one.part is not None and one.part.kind is PartClass.LOAD_SCREW), None,
+    )  # fmt: skip
+    opening = next(
+        (one.part.opening_pa for one in section.case.parts
+         if one.part is not None and one.part.kind is PartClass.DEMAND), None,
+    )  # fmt: skip
+    signals = section.case.ladder.signals
+    if bore and signals:
+        left = signals["full"] - (opening or 0.0)
+        if left > 0:
+            mass = demand.mass("full", upper=False)
+            yield start.by_area(mass, demand.fuel, left, bore, most, barrels)
+    if record.preset is not None:
+        path = f"metering.{key}.preset"
+        yield start.by_preset(record.preset.value, record.preset.origin, path)
+    here = fuels_here(job.set, job.sites[job.site], job.site)
+    others = (
+        (f"metering.{name}.locked", kind, here[kind].fuel, one)
+        for name, one in job.metering.items()
+        for kind in FuelKey
+        if name == f"{job.site}-{kind}"
+    )
+    yield from start.from_other(others, demand.fuel)
+
+
+def _taken(record: Metering) -> Iterator[tuple[str, Taken]]:
+    """Readings that can be judged, in the order they were taken."""
+    for key, one in record.readings.items():
+        value = one.read_by(record.signal)
+        if one.turns is None or (value is None and one.ran is not Ran.DIED):
+            continue
+        shown = 0.0 if value is None else value.value
+        sigma = one.sigma * shown if one.sigma else SIGMA_OF[record.signal] * shown
+        lam = one.lam.value if one.lam else None
+        yield key, Taken(one.turns.value, shown, sigma, one.ran, lam)
+
+
+def _inputs(key: str, record: Metering) -> Iterator[Input]:
+    """Every reading, as it stands in the working."""
+    for name, one in record.readings.items():
+        if one.turns is None:
+            continue
+        label, path = f"at {one.turns.value:.2f} turns", f"metering.{key}.readings.{name}"
+        value = one.read_by(record.signal)
+        if value is None:
+            yield Input(label, str(one.ran), "text", one.turns.origin, path)
+        else:
+            yield Input(label, value.value, KINDS_OF[record.signal], value.origin, path)
+
+
+KINDS_OF = {Signal.OUTPUT: "power", Signal.SPEED: "speed", Signal.THROTTLE: "share"}
+
+LEAST_LOAD = Method(
+    "least-load", "Least load of a sweep", "0.80 × this fuel's output here",
+    "a sweep, like a load test, counts only near what the set gives", "metering",
+)  # fmt: skip
+
+
+def _least_load(expected: Figure | None) -> Figure | None:
+    if expected is None:
+        return None
+    value = LOAD_SHARE * expected.value
+    return Figure(
+        "sweep.load", "load it with", value, "power", LEAST_LOAD, Band(value, value),
+        (Input(expected.label, expected.value, "power"),), estimated=expected.estimated,
+    )  # fmt: skip
+
+
+def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
+    """What keeps the first start from being signed off: gases not set, not proven, not checked."""
+    for one in found:
+        path = f"metering.{one.key}"
+        if one.screw and one.record.locked is None:
+            text = f"{one.name}: load screw not set and locked on this site"
+            yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
+        elif one.screw and not one.record.proven:
+            where = "on the simulated bench only" if one.record.simulated else "without a reading"
+            text = f"{one.name}: set {where}, not on the machine"
+            yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
+        left = [key for key in one.wanted_checks if not _looked(one.record, key)]
+        bad = [key for key in one.wanted_checks if look_state(one.record, key) == "bad"]
+        if bad:
+            text = f"{one.name}, not good: {', '.join(CHECKS[key].lower() for key in bad)}"
+            yield Item(f"{path}.bad", TO_DO, text, "first_start", path, holds=True)
+        if left and one.record.locked is not None:
+            text = (
+                f"{one.name}: {len(left)} of {len(one.wanted_checks)} looks after the setting open"
+            )
+            yield Item(f"{path}.checks", TO_DO, text, "first_start", path, holds=True)
+
+
+def looked_before(record: Metering, key: str) -> float | None:
+    """Where the screw was when it was looked at, if it was turned since [turns]."""
+    one, locked = record.checks.get(key), record.locked
+    if one is None or not one.state or one.at is None or locked is None:
+        return None
+    return one.at if abs(one.at - locked.value) >= LEAST_TURN else None
+
+
+def look_state(record: Metering, key: str) -> str:
+    """What a look after the setting found; nothing once the screw was turned again."""
+    one = record.checks.get(key)
+    return "" if one is None or looked_before(record, key) is not None else one.state
+
+
+def _looked(record: Metering, key: str) -> bool:
+    simulated_look = key in record.checks and record.checks[key].origin is Origin.SIMULATED
+    return look_state(record, key) != "" and not simulated_look
+
+
+def gas_metering(plan: Plan) -> tuple[GasMetering, ...]:
+    """Every gas on this site: where to start, the sweep judged, what is proven."""
+    output = plan.of(output_here)
+    steady = {one.fuel.key: one.running for one in (output.fuels if output else ())}
+    return metering_section(plan.job, steady, plan.of(trains_to_build), plan.shop)
+
+
+def metering_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """Nothing read of the machine, and no screw locked, on a gas that is not proven tight."""
+    proven = plan.of(left_to_prove)
+    for key, record in plan.job.metering.items():
+        fuel = key.rpartition("-")[2]
+        left = proven.get(fuel, ())
+        if not left:
+            continue
+        was = before.metering.get(key, Metering())
+        why = f"not proven tight. {'; '.join(left)}."
+        name = NAMES[FuelKey(fuel)]
+        for place, one in record.readings.items():
+            if _measured(one) - _measured(was.readings.get(place, SweepReading())):
+                yield Refusal(f"metering.{key}.readings.{place}", f"No reading on {name}: {why}")
+        for field in ("locked", "left", "right"):
+            now, then = getattr(record, field), getattr(was, field)
+            if now is not None and now != then and now.origin is not Origin.SIMULATED:
+                yield Refusal(f"metering.{key}.{field}", f"No setting on {name}: {why}")
+
+
+def _measured(one: SweepReading) -> set[tuple[str, float]]:
+    """What a reading has of the machine itself; the simulated bench may run whenever one likes."""
+    return {(name, fact.value) for name, fact in facts_of(one)
+            if fact.origin is not Origin.SIMULATED}  # fmt: skip

@@ -1,0 +1,1 @@
+"""Fit: the sheet of steps made for this set, method and train."""

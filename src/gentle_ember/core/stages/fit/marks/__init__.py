@@ -1,0 +1,1 @@
+"""Where a part goes on its face, and what is drawn of it."""

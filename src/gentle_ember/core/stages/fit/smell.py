@@ -1,0 +1,52 @@
+"""Gas smelled: what to do at once, in order, for the gases of a job, and what comes next."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+AT_ONCE: tuple[tuple[str, str], ...] = (
+    ("stop", "Stop. Touch no switch, pull no plug, no flame, no phone beside it."),
+    ("shut", "Shut the gas: {source}."),
+    ("away", "Everybody away, upwind and uphill; nobody goes back for a tool."),
+    ("air", "Doors and covers open to the wind. {sinks}"),
+    ("call", "Still smelled after the source is shut: call the {call}, from outside."),
+)
+NEXT: tuple[str, ...] = (
+    "Nothing is smelled, low and high, and the wind has been through for 15 minutes.",
+    "Source still shut: soap on every joint opened today, then the one before it.",
+    "Open the source a crack, soap again from the source on; mend, and pass every joint anew.",
+    "Write down what it was. Until then this job can't be signed off.",
+)
+SOURCES = {
+    "propane": "the cylinder valve, clockwise",
+    "natural_gas": "the shut-off at the stub, then at the meter",
+    "biogas": "the shut-off at the digester",
+    "gasoline": "the tank valve",
+}
+
+
+def at_once(fuels: Iterable[str]) -> tuple[tuple[str, str], ...]:
+    """What to do at once, in order.
+
+    Args:
+        fuels: fuels of the job.
+
+    >>> at_once(["propane"])[1][1]
+    'Shut the gas: the cylinder valve, clockwise.'
+    """
+    held = [fuel for fuel in SOURCES if fuel in set(fuels)] or ["propane"]
+    source = "; ".join(SOURCES[fuel] for fuel in held)
+    sinks = []
+    if {"propane", "gasoline"} & set(held):
+        sinks.append("Propane and vapour lie low: air the floor, pits and drains.")
+    if {"natural_gas", "biogas"} & set(held):
+        sinks.append("Natural gas and biogas rise: air the roof.")
+    call = "gas utility or the fire brigade" if "natural_gas" in held else "fire brigade"
+    words = {"source": source, "sinks": " ".join(sinks), "call": call}
+    return tuple((key, text.format(**words)) for key, text in AT_ONCE)
+
+
+SMELLED = (
+    "Gas was smelled and is not cleared: source shut, everybody out of it, ventilate; find it "
+    "before anything goes on."
+)

@@ -1,0 +1,47 @@
+"""Fit as a stage of the job."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.job.job import StageRecord, StageState
+from gentle_ember.core.stage import Caution, Item, Plan, Stage, anew
+from gentle_ember.core.stages.fit.holds import (
+    find_items,
+    fit_cautions,
+    fit_items,
+    mount_cautions,
+    tick_refusals,
+)
+from gentle_ember.core.stages.fit.marks.mount import mount_plans
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+
+
+def _begun(plan: Plan) -> bool:
+    """Whether the fitting has begun, so that its sheet holds the stage."""
+    stage = plan.job.stages.get("fit", StageRecord())
+    return bool(plan.job.fit.steps) or stage.state is not StageState.NOT_STARTED
+
+
+def items(plan: Plan) -> Iterator[Item]:
+    """Open steps once the fitting has begun, and finds nobody has decided."""
+    if _begun(plan):
+        yield from fit_items(plan.of(fit_sheet))
+    yield from find_items(plan.job)
+
+
+def cautions(plan: Plan) -> Iterator[Caution]:
+    """Places that can't be, gas that was smelled, finds that stop the job."""
+    yield from mount_cautions(plan.of(mount_plans))
+    yield from fit_cautions(plan.job)
+
+
+STAGE = Stage(
+    "fit",
+    "Fit",
+    owns={"marks": anew, "fit": anew},
+    computed=frozenset(("fit.tight",)),
+    items=items,
+    cautions=cautions,
+    refusals=tick_refusals,
+)

@@ -1,0 +1,1 @@
+"""Where the steps of the sheet come from, a subject a module."""

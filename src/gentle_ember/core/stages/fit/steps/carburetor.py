@@ -1,0 +1,184 @@
+"""The carburetor: exchanged, replaced, or its jet; what is reused, moved over and kept whole."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.job.generator import CarburetorType
+from gentle_ember.core.stages.fit.case import FitCase
+from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fit.steps.air import mixer
+from gentle_ember.core.stages.fit.tools import socket
+
+GAP_M = (0.508e-3, 0.635e-3)
+"""Plug gap on gas where the maker says nothing: 0.020 to 0.025 in."""
+
+
+def carburetor(case: FitCase) -> Iterator[Step]:
+    """Steps at the carburetor, for the methods that touch it."""
+    if case.has("exchanged_carburetor", "multi_fuel_carburetor"):
+        yield from _off(case)
+        yield _new(case)
+        if case.has("multi_fuel_carburetor"):
+            yield from _multi_fuel(case)
+        if case.has("exchanged_carburetor"):
+            yield _core()
+    if case.has("rejet"):
+        yield from _rejet(case)
+    if case.gases or case.has("rejet"):
+        yield _screws(case)
+    if case.gases:
+        yield _gap(case)
+
+
+def _off(case: FitCase) -> Iterator[Step]:
+    yield Step(
+        "linkage_photo", "photo", Phase.WORK, Place.CARBURETOR,
+        "Photograph link, springs and which hole each sits in; tag the springs.",
+        "A spring in the next hole makes another governor.", 3,
+        photo="link and both ends of each spring, close", after=("air_cleaner_off",),
+        good="Holes can be counted in the picture.", bad="Blurred: take it again before going on.",
+    )  # fmt: skip
+    yield Step(
+        "fuel_line_off", "open", Phase.OPEN, Place.CARBURETOR,
+        "Fuel line off the carburetor, both ends plugged.", "It comes away with it.", 2,
+        tools=("pliers",), takes=("plugs for hose", "rags"), after=("bowl_drain",),
+        good="Nothing drips.", back="Fuel line on, clamp behind the bead.",
+    )  # fmt: skip
+    if case.set.carburetor.fuel_solenoid:
+        yield Step(
+            "connector", "electric", Phase.WORK, Place.CARBURETOR,
+            "Fuel-solenoid lead off; its connector moved over to the new carburetor.",
+            "Left hanging, the engine won't run on gasoline, or won't stop.", 6,
+            tools=("connector pick",), after=("linkage_photo",),
+            good="Clicks when the switch is turned on; or parked, taped and tied, and noted.",
+            bad="Another plug: move the connector, not cut the loom.",
+            photo="where the lead goes now",
+        )  # fmt: skip
+    yield Step(
+        "carburetor_off", "carburetor", Phase.WORK, Place.CARBURETOR,
+        "Carburetor off: link out last, gaskets and insulator in their order.",
+        "The insulator's slot or tab fits one way only.", 10,
+        tools=(socket(case.stud_m), "needle-nose pliers"),
+        photo="gaskets and insulator in order, which side faces the engine",
+        caution="The bowl holds a spoonful more: over the tray. Intake plugged at once.",
+        good="Link and springs free without bending.", bad="Insulator stuck: warm, don't pry.",
+        after=("linkage_photo", "fuel_line_off", "air_cleaner_off", "port_rag"), takes=("rags",),
+    )  # fmt: skip
+
+
+def _new(case: FitCase) -> Step:
+    part = mixer(case)
+    return Step(
+        "carburetor_on", "carburetor", Phase.WORK, Place.CARBURETOR,
+        "New carburetor on: insulator and gaskets as photographed, link and springs in the same "
+        "holes.",
+        "It meters both fuels; a false leak of air leans both.", 20,
+        tools=(socket(case.stud_m), "needle-nose pliers"), parts=(part.key,) if part else (),
+        torque=case.nut_torque, secured=Secured.TORQUE,
+        photo="link and springs, beside the picture of before",
+        good="Throttle goes from stop to stop and springs back; nuts in turns, half a turn each.",
+        bad="Throttle stays where it is put: a spring in another hole.",
+        after=("carburetor_off",
+               *(("connector",) if case.set.carburetor.fuel_solenoid else ())),
+    )  # fmt: skip
+
+
+def _multi_fuel(case: FitCase) -> Iterator[Step]:
+    yield Step(
+        "selector_clock", "clock", Phase.WORK, Place.CARBURETOR,
+        "Turn the gas selector so that its positions can be read and reached.",
+        "A selector read upside down feeds two fuels.", 5, tools=("wrench to hold",),
+        photo="selector with its positions",
+        good="Each position stops by itself; the handle clears the frame in all of them.",
+        bad="It stops between two: take it off and turn it one flat.", after=("carburetor_on",),
+    )  # fmt: skip
+    yield Step(
+        "valve_room", "clear", Phase.WORK, Place.AIR,
+        "Hold the air box in place: room behind it for the control valve and its hose.",
+        "The valve may foul the box.", 4, good="A finger all round, hose without kink.",
+        bad="It touches: turn the elbow, or stand the box off; never cut the filter's seat.",
+        after=("carburetor_on",),
+    )  # fmt: skip
+
+
+def _core() -> Step:
+    return Step(
+        "core_kept", "pack", Phase.WORK, Place.BENCH,
+        "Old carburetor: drained, wiped, every screw, spring and gasket in one bag, tagged.",
+        "Its deposit comes back only when it is complete.", 5, takes=("bag and tag",),
+        photo="the bag with its tag", after=("carburetor_off",),
+        good="Bowl screw, float, jet and tube all there; nothing drips.",
+        bad="Something missing: note it now, not when it is sent back.",
+    )  # fmt: skip
+
+
+def _rejet(case: FitCase) -> Iterator[Step]:
+    twin = case.set.carburetor.type is CarburetorType.TWO_BARREL
+    each = "both" if twin else "the"
+    yield Step(
+        "bowl_off", "open", Phase.OPEN, Place.CARBURETOR,
+        "Float bowl off, the rear screw first.",
+        "The rear one can't be reached with the front one's tension on it.", 6,
+        tools=("10 mm socket, short", "stubby screwdriver"), takes=("rags",),
+        after=("bowl_drain",), caution="Float and needle may drop: tray under it.",
+        good="Bowl gasket whole, in its groove.", bad="Swollen gasket: new.",
+        back="Float bowl on, its gasket in the groove, rear screw first.",
+        mind_back="Snug only: the casting strips.",
+    )  # fmt: skip
+    yield Step(
+        "jet_out", "jet", Phase.WORK, Place.CARBURETOR,
+        f"Take {each} main jet out with its tube; read the number stamped on it.",
+        "Jet and tube come out together; the number believed is not the number stamped.", 6,
+        tools=("jet screwdriver, full width", "magnifier"), after=("bowl_off",),
+        photo="the number on the jet", good="Number read and noted; tube's holes clear.",
+        bad="Slot breaks out: a driver that fills it, straight, no extension.",
+    )  # fmt: skip
+    jets = case.jets
+    size = f" {jets[1]}" if jets else ""
+    why = f"{jets[0]} is stamped, {jets[1]} by the density rule here" if jets else (
+        "The density rule's size first"
+    )  # fmt: skip
+    yield Step(
+        "jet_in", "jet", Phase.WORK, Place.CARBURETOR,
+        f"New main jet{size} in {each} tube; tube in the same way up.",
+        f"{why}; the sizes either side are at hand.", 5, of=(size.strip(),),
+        tools=("jet screwdriver, full width",), after=("jet_out",), secured=Secured.NONE,
+        good="Seats by hand, then snug; number faces out.",
+        bad="It binds: cross-threaded brass; start again by hand.",
+    )  # fmt: skip
+    yield Step(
+        "jet_tag", "pack", Phase.WORK, Place.BENCH,
+        "Tag the old jet with its number and this elevation; it goes to the owner.",
+        "Coming down with the small jet is lean.", 2, takes=("bag and tag",), after=("jet_out",),
+    )  # fmt: skip
+
+
+def _screws(case: FitCase) -> Step:
+    after = ["carburetor_on"] if case.has("exchanged_carburetor", "multi_fuel_carburetor") else []
+    after += ["jet_in"] if case.has("rejet") else []
+    after += ["plate"] if case.plate_m is not None else []
+    return Step(
+        "internal_screws", "check", Phase.WORK, Place.CARBURETOR,
+        "Retighten what is inside now: throttle plate, bowl, adapter and bracket screws.",
+        "What works loose in there goes through the engine.", 4, tools=("screwdrivers",),
+        takes=("medium thread-locker",), secured=Secured.LOCKER,
+        good="None turns; plate screws peened or locked.",
+        bad="One turns: out, clean, locker, in.", after=tuple(after),
+    )  # fmt: skip
+
+
+def _gap(case: FitCase) -> Step:
+    each = f", all {case.set.cylinders}" if case.set.cylinders > 1 else ""
+    return Step(
+        "plug_gap", "plug", Phase.WORK, Place.ENGINE,
+        f"Spark plug out{each}: look at it, set the gap for gas, back in.",
+        "Gas wants a hotter spark: the maker's gap for gas first, else this.",
+        5 * case.set.cylinders,
+        tools=("spark-plug socket", "feeler gauge"),
+        measures=(Measure("gap, at least", GAP_M[0], "small_length", "gap"),
+                  Measure("gap, at most", GAP_M[1], "small_length", "gap")),
+        good="Tan and dry; started by hand, then half a turn on a new washer.",
+        bad="Wet, white or blistered: that is a find.", after=("plug_boot",),
+        photo="the plug's face",
+    )  # fmt: skip

@@ -1,0 +1,181 @@
+"""Marking, drilling and fixing what is mounted on the set, from the mounts worked out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.physics.fasteners import Thread
+from gentle_ember.core.stages.fit.case import FitCase, key_of, length
+from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mountable
+from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step, Torque
+
+CHIPS = "Eye protection on; tape round the drill, rag behind against chips."
+EDGE = {"left": "left edge", "right": "right edge", "top": "upper edge", "bottom": "lower edge"}
+
+
+def mounts(case: FitCase) -> Iterator[Step]:
+    """Steps of every mount."""
+    for one in case.mounts:
+        if one.part is not None:
+            yield from _mount(case, one)
+    placed = {one.part.key for one in case.mounts if one.part is not None}
+    for train in case.trains.values():
+        for _, _, part in train.case.of(*MOUNTED):
+            if part.key in placed or not mountable(part):
+                continue
+            placed.add(part.key)
+            yield Step(
+                key_of("place", part.key), "mark", Phase.WORK, Place.PANEL,
+                f"Find the place for the {part.name.split(',')[0]}: measure the face under Marks.",
+                "Nothing is drilled before its place is worked out.", 10,
+                tools=("tape measure", "calliper"), parts=(part.key,),
+                good="The sheet of marks says ready.",
+                bad="It goes on cylinder or cart instead: skip this with that reason.",
+            )  # fmt: skip
+
+
+def fixed_by(one: MountPlan) -> str:
+    """Key of the step that fixes a mount's part."""
+    return key_of("fix", one.key)
+
+
+def drill_size(diameter_m: float) -> str:
+    """A drill as it is stamped.
+
+    >>> drill_size(0.0066)
+    '6.6 mm'
+    """
+    return f"{round(diameter_m * 1e3, 1):g} mm"
+
+
+def _mount(case: FitCase, one: MountPlan) -> Iterator[Step]:
+    part = one.part
+    if part is None:
+        return
+    name = part.name.split(",")[0]
+    opened = ("cover", f"panel-{one.key}") if case.enclosed else ()
+    if not one.ready:
+        way = tuple((f"{blocker.what} is in the way", blocker.path) for blocker in one.blockers)
+        text = (one.missing or one.stops or way)[0][0]
+        yield Step(
+            key_of("place", one.key), "mark", Phase.WORK, Place.PANEL,
+            f"Find the place for the {name}.",
+            "Nothing is drilled before its place is worked out.", 10,
+            tools=("tape measure", "calliper"), parts=(part.key,),
+            caution=f"Not drilled yet: {text}.",
+            good="The sheet of marks says ready.", after=opened,
+        )  # fmt: skip
+        return
+    before = key_of("place", one.key)
+    place = f"{one.centre}" if one.centre else ""
+    if one.drilled:
+        yield Step(
+            key_of("behind", one.key), "look", Phase.WORK, Place.PANEL,
+            f"Look behind where the {name} goes: tank, leads, sub-structure, room for the nut.",
+            "A hole can't be taken back.", 4, tools=("lamp", "mirror"),
+            parts=(part.key,), of=(place,),
+            photo="what is behind the marks",
+            good="Nothing within a wrench's sweep; leads tied out of the way.",
+            bad=f"{one.behind.capitalize() or 'Something'} nearer than the sheet says: measure "
+            "again, the place is computed anew.",
+            caution="Leads behind the holes are moved and tied first." if one.behind == "wiring"
+            else "", after=opened,
+        )  # fmt: skip
+        yield from _marks(one, name, place)
+        yield from _drill(one, name, place)
+        before = key_of("gauge", one.key)
+    yield _fix(one, name, before if one.drilled else "", opened, place)
+
+
+def _marks(one: MountPlan, name: str, place: str) -> Iterator[Step]:
+    measures = tuple(
+        Measure(f"{hole.name} from the {EDGE[found[0]]}", found[1], "small_length", "offset",
+                "± 0.5 mm")
+        for hole in one.holes
+        for found in (hole.across, hole.upright)
+        if found is not None
+    )  # fmt: skip
+    yield Step(
+        key_of("mark", one.key), "mark", Phase.WORK, Place.PANEL,
+        f"Mark the holes for the {name}, from the edges named.",
+        "A tape hooks on an edge; measuring between holes adds up errors.", 6,
+        tools=("tape measure", "square", "centre punch"), takes=("masking tape",),
+        parts=(one.part.key,) if one.part else (), of=(place,), measures=measures,
+        good="Both rulers of the printed sheet measure true, and the part itself covers the "
+        "marks.",
+        bad="Tape and template differ: measure again, don't take the middle.",
+        photo="marks with the tape on them",
+        after=(key_of("behind", one.key),),
+    )  # fmt: skip
+
+
+def _drill(one: MountPlan, name: str, place: str) -> Iterator[Step]:
+    cuts = ", then ".join(f"{cut.bit} {drill_size(cut.diameter_m)}" for cut in one.passes)
+    stop = f" Depth stop at {length(one.depth.stop_m)}." if one.depth.stop_m else ""
+    yield Step(
+        key_of("drill", one.key), "drill", Phase.WORK, Place.PANEL,
+        f"Drill for the {name}: punch, {cuts}.{stop}",
+        " ".join(cut.do for cut in one.passes), 4 + 3 * len(one.holes),
+        tools=("drill", *(f"{cut.bit} {drill_size(cut.diameter_m)}" for cut in one.passes), "file",
+               *(("depth stop",) if one.depth.stop_m else ())),
+        takes=("masking tape", "rags"),
+        parts=(one.part.key,) if one.part else (), of=(place,),
+        caution=CHIPS + (f" {one.behind.capitalize()} behind: the stop is on." if one.depth.stop_m
+                         else ""),
+        good="Clean edges, no chip left behind, nothing touched behind.",
+        bad="A hole in the wrong place: note it as left behind, close it, don't widen it.",
+        after=(key_of("mark", one.key),),
+    )  # fmt: skip
+    if one.thread is not None:
+        play = length(one.thread.play_m)
+        good = f"The bolt's shank slides through; it moves {play} at most."
+    else:
+        good = "The thread goes through by hand; it moves half a millimetre at most."
+    yield Step(
+        key_of("gauge", one.key), "drill", Phase.WORK, Place.PANEL,
+        "Deburr, wipe, touch up the paint; gauge each hole.",
+        "A burr cuts a hose, a bare edge rusts, a wide hole lets the part work loose.", 4,
+        tools=("file",), takes=("touch-up paint", "rags"),
+        parts=(one.part.key,) if one.part else (), of=(place,), good=good,
+        bad="More play: a large washer on both sides, or a backing plate.",
+        after=(key_of("drill", one.key),),
+    )  # fmt: skip
+
+
+def _torque(thread: Thread) -> Torque:
+    return Torque(
+        round(0.8 * thread.torque_nm, 1), thread.torque_nm,
+        "about a third of proof for class 8.8 on thin metal; less on plastic",
+    )  # fmt: skip
+
+
+def _fix(one: MountPlan, name: str, after: str, opened: tuple[str, ...], place: str) -> Step:
+    part = one.part
+    key = part.key if part else ""
+    upright = " Upright, as its arrow or cover says." if part and part.upright else ""
+    if one.thread is None:
+        how = "nut from behind, by hand, then a wrench; its shoulder flat on the panel"
+        tools: tuple[str, ...] = ("large adjustable wrench", "wrench to hold")
+    elif one.drilled and one.bolt is not None:
+        how = (
+            f"{one.thread.name} × {one.bolt.value * 1e3:g} mm bolts, a washer each side, "
+            "all hand-started"
+        )
+        tools = (one.thread.wrench, one.thread.wrench.replace("wrench", "socket"))
+    else:
+        how = "clamps round the tube, rubber between, all hand-started"
+        tools = (one.thread.wrench,)
+    return Step(
+        fixed_by(one), "mount", Phase.WORK, Place.PANEL,
+        f"Fix the {name}: {how}.{upright}",
+        "Upright its diaphragm hangs free; loose it works its hoses off."
+        if upright else "What is loose rubs through.", 8,
+        tools=tools, parts=(key,), of=(place,),
+        torque=_torque(one.thread) if one.thread else None,
+        secured=Secured.TORQUE if one.thread else Secured.NONE,
+        good="Does not move by hand; primer and load screw can be reached with a glove."
+        if upright else "Does not turn when its fitting is tightened.",
+        bad="It rocks: a burr or a bent panel under its foot.",
+        photo="as mounted, with what is round it",
+        after=(after,) if after else opened,
+    )  # fmt: skip

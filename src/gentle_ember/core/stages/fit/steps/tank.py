@@ -1,0 +1,90 @@
+"""Remote tank and shut-off: valves, selector, pulse line, levels, vents, canister."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.stages.fit.case import FitCase, length
+from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
+
+MOST_SURFACE_M = 0.6
+
+
+def tank(case: FitCase) -> Iterator[Step]:
+    """Steps on the gasoline side."""
+    if case.gases and case.set.shut_off is False and case.job.wants.keep_gasoline and not case.has(
+        "multi_fuel_carburetor", "remote_tank_gravity", "remote_tank_pump"
+    ):  # fmt: skip
+        yield Step(
+            "shut_off_fit", "tank", Phase.WORK, Place.TANK,
+            "Fit a shut-off into the gasoline line, where a hand finds it.",
+            "Without one both fuels are fed at once.", 15,
+            tools=("hose cutter", "5/16 in nut driver"), takes=("hose clamps",),
+            secured=Secured.CLAMP, photo="valve with its handle shut",
+            caution="Fuel-rated valve and hose; drained first; no spark.",
+            good="Shut, the line stays dry; handle clear of the frame.",
+            bad="Weeps at a clamp: cut the hose back.",
+        )  # fmt: skip
+    remote = case.trains.get("gasoline")
+    if remote is None or not case.has("remote_tank_gravity", "remote_tank_pump"):
+        return
+    if case.set.tank_vent is Vent.CANISTER:
+        yield Step(
+            "canister", "tank", Phase.WORK, Place.TANK,
+            "Move the vapour canister; its hose stays connected and uphill.",
+            "It stands where the selector goes, and must go on breathing.", 10,
+            tools=("10 mm socket",), photo="canister and hose where they are now",
+            good="Hose whole, no low spot, bracket tight.", bad="Hose short: new, not stretched.",
+        )  # fmt: skip
+    if remote.case.of(PartClass.SELECTOR):
+        yield Step(
+            "selector_clock", "clock", Phase.WORK, Place.PANEL,
+            "Clock the selector: handle to the left own tank, up off, to the right remote tank.",
+            "Positions are read from outside by somebody who was not here.", 5,
+            tools=("wrench to hold",), photo="handle in each position",
+            good="Blow through it: each position feeds one tank and shuts the other. A switch at "
+            "its stop: creep to just short of it.",
+            bad="Both tanks pass in one position: it is the wrong valve, or turned.",
+        )  # fmt: skip
+    if remote.case.of(PartClass.PUMP):
+        yield Step(
+            "pulse_line", "tank", Phase.WORK, Place.ENGINE,
+            "Pulse line from crankcase to pump: short, stiff, rising to the pump.",
+            "Soft or long it takes up the pulse, and the pump stops.", 8,
+            tools=("hose cutter", "5/16 in nut driver"), takes=("hose clamps",),
+            secured=Secured.CLAMP, good="Under 300 mm; no dip that fills with oil.",
+            bad="Pulls flat when warm: stiffer hose.",
+        )  # fmt: skip
+    if remote.case.of(PartClass.BULB):
+        yield Step(
+            "bulb_arrow", "tank", Phase.WORK, Place.TANK,
+            "Priming bulb: arrow toward the set, arrow upward when it is pumped.",
+            "Turned round it holds the fuel back.", 1, good="Goes firm, and stays firm.",
+            bad="Stays soft: air on the suction side.",
+        )  # fmt: skip
+    found = profile(remote.case)
+    if found.gravity:
+        top = min(found.most_m, MOST_SURFACE_M)
+        yield Step(
+            "levels", "measure", Phase.WORK, Place.TANK,
+            f"Set the tank: full surface no more than {length(top)} over the float bowl, line "
+            "falling all the way.",
+            "Higher the needle floods; a hump holds air, a low loop holds water.", 10,
+            tools=("water level or laser", "tape measure"),
+            measures=(Measure("full surface over the bowl, at most", top, "small_length", "level"),
+                      Measure("outlet over the bowl, at least", max(0.0, found.lowest_m),
+                              "small_length", "level")),
+            good="Measured with the tank full and the set on its ground.",
+            bad="Too high: lower shelf, never a throttled line.", photo="tank and bowl in one",
+        )  # fmt: skip
+    yield Step(
+        "vents", "tank", Phase.WORK, Place.TANK,
+        "Vents: remote tank's opened, the own tank's free; both marked open and shut.",
+        "A tank that can't breathe starves in minutes; shut in the sun it sprays.", 3,
+        good="Air is heard when a warm cap is opened; arrow of the valve is right.",
+        bad="Vent shut by its transport screw.",
+        caution="Own tank shut, or one overfills the other through its vent onto a hot engine.",
+    )  # fmt: skip

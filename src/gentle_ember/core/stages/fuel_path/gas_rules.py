@@ -1,0 +1,343 @@
+"""Rules of gas trains: hose class, couplers, stall, checks, reach, suction, biogas, vents."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from gentle_ember.core.base.quantities import INCH_WC_PA
+from gentle_ember.core.job.part import LINES, PartClass, System, end
+from gentle_ember.core.job.train import AS_FOUND
+from gentle_ember.core.physics.fuel_use import INVERTERS
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.fuel_path.ladder import Zone
+from gentle_ember.core.stages.fuel_path.limits import (
+    CONNECTOR_MOST_M,
+    FIELD_CLAMP_MOST_PA,
+    SIGNAL_MOST_PA,
+)
+from gentle_ember.core.stages.fuel_path.templates import SET_SIDE, TEMPLATES
+from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+
+REACH_M = 3.0
+"""A shut-off further than this from its coupler is not within reach."""
+STEMMED_MARGIN_PA = 1.0 * INCH_WC_PA
+
+
+def hose_class(case: TrainCase) -> Iterator[Trouble]:
+    """Hose of its class in each zone; no field clamp above ½ psi."""
+    for one, part in case.known():
+        rung = case.ladder.of(one.key)
+        still, suction = rung.inlet["none"], rung.zone_in is Zone.SUCTION
+        if part.kind is PartClass.VAPOUR_HOSE and not suction:
+            yield stop(
+                "hose_class",
+                one.key,
+                "Vapour hose before the demand regulator.",
+                "It is for suction only; gas under pressure wants LP hose.",
+                mend="solve",
+            )
+        if part.kind is PartClass.GAS_HOSE and suction:
+            yield mind(
+                "hose_class",
+                one.key,
+                "Pressure hose after the demand regulator.",
+                "Its couplings narrow it; a vapour hose bends and seals better.",
+            )
+        if part.kind is PartClass.FUEL_HOSE:
+            yield stop(
+                "hose_class",
+                one.key,
+                "Gasoline hose in a gas train.",
+                "Gas works through it; it is not rated for gas.",
+                mend="solve",
+            )
+        barbed = System.BARB in [end(text).system for text in (part.inlet, part.outlet) if text]
+        field = barbed or (part.kind is PartClass.GAS_HOSE and not part.crimped)
+        if field and not suction and still > FIELD_CLAMP_MOST_PA:
+            yield stop(
+                "clamp",
+                one.key,
+                "A clamp put on in the field above ½ psi.",
+                "There it wants factory-crimped LP hose of its class.",
+                Amount("sees at no flow", still),
+                mend="solve",
+            )
+
+
+def couplers(case: TrainCase) -> Iterator[Trouble]:
+    """The closing half on the supply side; a valve in reach; bore that the gas asks for."""
+    halves = case.of(PartClass.GAS_HALF)
+    shut_offs = [at for at, _, _ in case.of(PartClass.SHUT_OFF)]
+    fuel = case.asked.template.fuel
+    for at, one, part in halves:
+        outlet = end(part.outlet).system is System.GAS_COUPLER if part.outlet else False
+        if not outlet:
+            continue
+        if end(part.outlet).male:
+            yield stop(
+                "coupler_turned",
+                one.key,
+                "The coupler is the wrong way round.",
+                "The half that closes must hold back the supply when parted; now the "
+                "open plug does.",
+                mend="turn",
+            )
+        elif not part.closes:
+            yield mind(
+                "coupler_open",
+                one.key,
+                "This coupler does not close when parted.",
+                "Valve first, then part it; a restraint keeps it together.",
+            )
+        before = [place for place in shut_offs if place < at]
+        if before and case.length_between(before[-1], at) > REACH_M:
+            yield mind(
+                "valve_far",
+                one.key,
+                "The shut-off is not within reach of the coupler.",
+                "Whoever parts it must reach the valve.",
+                Amount("hose and pipe between", case.length_between(before[-1], at), "length"),
+            )
+        elif not before:
+            yield stop(
+                "no_valve",
+                one.key,
+                "No manual shut-off before the coupler.",
+                "Always one on the supply side within reach, self-closing coupler or not.",
+                mend="solve",
+            )
+        if not part.full_bore and fuel is not FuelKey.PROPANE and _margin(case) < STEMMED_MARGIN_PA:
+            yield mind(
+                "stemmed",
+                one.key,
+                "A stemmed coupler on this gas.",
+                "Natural gas and biogas take full bore unless the ladder shows margin.",
+                mend="solve",
+            )
+
+
+def _margin(case: TrainCase) -> float:
+    return min(
+        (
+            case.ladder.of(one.key).inlet["full"] - part.least_pa
+            for one, part in case.known()
+            if part.least_pa is not None
+        ),
+        default=0.0,
+    )
+
+
+def shut_off_and_stall(case: TrainCase) -> Iterator[Trouble]:
+    """A manual shut-off, and something that shuts when the engine stalls."""
+    if not case.parts:
+        return
+    first = case.parts[0].key
+    if not case.of(PartClass.SHUT_OFF) and not case.of(PartClass.GAS_HALF):
+        yield stop(
+            "no_valve",
+            first,
+            "No manual shut-off in the train.",
+            "The source's own valve is not within reach of the set.",
+            mend="solve",
+        )
+    if not any(part.stalls for _, part in case.known()):
+        yield stop(
+            "stall",
+            case.parts[-1].key,
+            "Nothing shuts when the engine stalls.",
+            "A demand regulator or a lock-off must stop the gas by itself.",
+            mend="solve",
+        )
+    battery = case.job.set.electric_start
+    for _, one, _ in case.of(PartClass.LOCK_OFF):
+        if battery is False:
+            yield mind(
+                "lock_off_power",
+                one.key,
+                "The lock-off has no battery to power it.",
+                "It stays shut without 12 V: a supply of its own.",
+            )
+
+
+def cylinders(case: TrainCase) -> Iterator[Trouble]:
+    """Two cylinders need checks: propane distils into the colder one."""
+    if case.asked.template.fuel is not FuelKey.PROPANE or not case.parts:
+        return
+    two = max((one.count for one in case.site.cylinders.values()), default=1) > 1
+    if two and case.asked.template.source in ("cylinder", "two_stages"):
+        yield mind(
+            "one_of_two",
+            case.parts[0].key,
+            "Two cylinders stand here; this train takes one.",
+            "Pigtails with checks or a changeover join two.",
+        )
+    joined = case.of(PartClass.MANIFOLD, PartClass.PIGTAIL)
+    if joined and not case.of(PartClass.PIGTAIL):
+        yield stop(
+            "bare_manifold",
+            joined[0][1].key,
+            "Two cylinders joined without checks.",
+            "5 K between them is over 1 bar: propane distils into the colder one and overfills it.",
+            mend="Pigtails with checks.",
+        )
+
+
+def reach(case: TrainCase) -> Iterator[Trouble]:
+    """Hose and pipe cover the way; a hose connector keeps its length; relief at a cover."""
+    lines = case.of(*LINES, PartClass.PIGTAIL)
+    if not lines:
+        return
+    total, wanted = sum(one.length_m for _, one, _ in lines), case.asked.limits.distance_m
+    if total < wanted - 1e-6:
+        yield stop(
+            "reach",
+            lines[-1][1].key,
+            "The train does not reach the set.",
+            "Hoses are not pulled tight: they need slack.",
+            Amount("hose and pipe", total, "length"),
+            Amount("way", wanted, "length"),
+            mend="solve",
+        )
+    for _, one, part in lines:
+        if (
+            part.kind is PartClass.GAS_HOSE
+            and case.asked.template.fuel is FuelKey.NATURAL_GAS
+            and one.length_m > CONNECTOR_MOST_M
+        ):
+            yield mind(
+                "connector",
+                one.key,
+                "Longer than a hose connector may be outdoors.",
+                "15 ft by many codes; verify, or bring the pipe nearer.",
+                Amount("hose", one.length_m, "length"),
+            )
+    enclosed = case.job.set.set_class in INVERTERS
+    through = enclosed if case.train.through_cover is None else case.train.through_cover
+    if through and not case.of(PartClass.BULKHEAD):
+        yield mind(
+            "strain_relief",
+            lines[-1][1].key,
+            "A hose passes the cover without relief.",
+            "An edge cuts it: a bulkhead fitting, or a guard and a loop.",
+        )
+    if case.train.past_exhaust:
+        yield mind(
+            "exhaust",
+            lines[-1][1].key,
+            "A hose passes the exhaust.",
+            "Tie it away, 150 mm or more, with a heat guard between.",
+        )
+
+
+def suction(case: TrainCase) -> Iterator[Trouble]:
+    """The throat's signal must open the demand regulator and pull full load through the hose."""
+    signals, needs = case.ladder.signals, case.ladder.needs
+    if signals is None or not case.parts:
+        return
+    last = case.parts[-1].key
+    if signals["full"] < needs["full"]:
+        yield stop(
+            "weak_signal",
+            last,
+            "The throat's signal is too weak for full load.",
+            "It must open the demand regulator and draw the gas through screw and hose.",
+            Amount("gives", signals["full"]),
+            Amount("needs", needs["full"]),
+            mend="solve",
+        )
+    if signals["full"] > SIGNAL_MOST_PA:
+        yield mind(
+            "tight_throat",
+            last,
+            "The throat is tight: it costs gasoline power.",
+            "Suction in front of the carburetor is air the engine does not get.",
+            Amount("suction at full load", signals["full"]),
+        )
+
+
+def biogas(case: TrainCase) -> Iterator[Trouble]:
+    """Hydrogen sulphide eats copper and brass; wet gas wants a drip leg and drying."""
+    if case.asked.template.fuel is not FuelKey.BIOGAS:
+        return
+    clean_from = min((at for at, _, _ in case.of(PartClass.SCRUBBER)), default=len(case.parts))
+    for at, one in enumerate(case.parts):
+        if at < clean_from and one.part is not None and one.part.brass:
+            yield stop(
+                "brass",
+                one.key,
+                f"{one.part.name} is brass before the scrubber.",
+                "Hydrogen sulphide eats copper and brass.",
+                mend="solve",
+            )
+    if not case.of(PartClass.DRIP_LEG):
+        yield mind(
+            "drip",
+            case.parts[0].key if case.parts else "",
+            "No drip leg.",
+            "Digester gas is wet: water stops regulators and freezes.",
+        )
+
+
+def one_gas(case: TrainCase) -> Iterator[Trouble]:
+    """Only one gas at a time: each train parts at a coupler before the intake."""
+    others = [
+        name
+        for name in case.job.trains
+        if name not in (case.name, "gasoline", AS_FOUND) and case.name != AS_FOUND
+    ]
+    if others and not case.of(PartClass.GAS_HALF) and case.parts:
+        yield stop(
+            "two_gases",
+            case.parts[-1].key,
+            "Two gases could be connected at once.",
+            "Each gas parts at its own coupler, so that only one can be on.",
+            mend="solve",
+        )
+
+
+def one_set(case: TrainCase) -> Iterator[Trouble]:
+    """Both gases use the same parts on the set: one coupler half, one regulator, one screw."""
+    if case.name == AS_FOUND:
+        return
+    template = case.asked.template
+    for name, train in case.job.trains.items():
+        other = TEMPLATES.get(train.template)
+        if name in (case.name, AS_FOUND) or other is None or other.method != template.method:
+            continue
+        there = {slot.role: slot.part for slot in train.slots.values()}
+        for one, part in case.known():
+            theirs = case.catalog.get(there.get(one.slot.role, ""))
+            if one.slot.role in SET_SIDE and theirs is not None and theirs.key != part.key:
+                yield mind(
+                    "one_set",
+                    one.key,
+                    f"The other gas's train has another part here: {theirs.name}.",
+                    "Both gases use the same parts on the set, one gas at a time.",
+                    mend="solve",
+                )
+
+
+def vents(case: TrainCase) -> Iterator[Trouble]:
+    """A line regulator's vent leads outdoors or has a limiter."""
+    for _, one, part in case.of(PartClass.LINE_REGULATOR):
+        if part.vent != "limiter":
+            yield mind(
+                "vent",
+                one.key,
+                "The line regulator's vent must lead outdoors.",
+                "A torn diaphragm vents gas where it stands.",
+            )
+
+
+RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
+    hose_class,
+    couplers,
+    shut_off_and_stall,
+    cylinders,
+    reach,
+    suction,
+    biogas,
+    one_gas,
+    one_set,
+    vents,
+)

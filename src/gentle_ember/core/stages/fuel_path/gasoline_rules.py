@@ -1,0 +1,215 @@
+"""Gasoline from a remote tank: rules of level, head, vent and valves, and the route's profile."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
+from gentle_ember.core.job.part import PartClass, System, end
+from gentle_ember.core.physics.fuels import GASOLINE_E10
+from gentle_ember.core.physics.hose import GRAVITY, GRAVITY_FEED, NEEDLE_HEAD_M
+from gentle_ember.core.stages.fuel_path.case import TANK_DEPTH_M
+from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+
+GASOLINE_VAPOUR_PA = 35e3
+"""Vapour pressure of gasoline at 20 °C, which fills the head space as air is drawn out."""
+BLOCKED_VENT = Method(
+    "blocked-vent",
+    "Blocked vent",
+    "suction = (p − p_v)·ΔV/(V₀ + ΔV); the head is used up at ΔV = V₀·h/(p − p_v − h)",
+    "gas law of the head space, vapour pressure about 35 kPa at 20 °C",
+    "gasoline-route",
+)
+
+
+def levels(case: TrainCase) -> Iterator[Trouble]:
+    """No point of a gravity line above the lowest usable surface; avoid low loops."""
+    tank, first = case.site.remote_tank, case.parts[0].key if case.parts else ""
+    gravity = case.asked.template.method == "remote_tank_gravity"
+    if gravity and tank.high_loop is not None and tank.high_loop.value > 0:
+        yield stop(
+            "high_loop",
+            first,
+            "The line rises above the tank's outlet.",
+            "Below that level gravity can't lift it, and air collects there.",
+            Amount("above the outlet", tank.high_loop.value, "length"),
+        )
+    if tank.low_loop is not None and tank.rise is not None:
+        below = tank.low_loop.value - max(0.0, tank.rise.value)
+        if gravity and below > 0.05:
+            yield mind(
+                "low_loop",
+                first,
+                "The line hangs below the bowl.",
+                "Water collects in a low loop and freezes.",
+                Amount("below the bowl", below, "length"),
+            )
+    if not gravity and tank.rise is not None and tank.rise.value > 0:
+        safe = any(part.anti_siphon for _, part in case.known())
+        if not safe:
+            yield stop(
+                "siphon",
+                first,
+                "The tank stands above the bowl: it can siphon.",
+                "A pump for a tank above needs an anti-siphon valve.",
+            )
+
+
+def tank_valve(case: TrainCase) -> Iterator[Trouble]:
+    """A shut-off at the tank, always."""
+    tanks = case.of(PartClass.TANK)
+    for at, one, part in tanks:
+        past = (one.part for one in case.parts[at + 1 :])
+        after = next((p for p in past if p is None or p.kind is not PartClass.FITTING), None)
+        if after is not None and after.kind is not PartClass.TANK_VALVE:
+            yield stop(
+                "tank_valve",
+                one.key,
+                "No shut-off at the tank.",
+                "A line that comes off must be shut where the fuel is.",
+                mend="solve",
+            )
+        if not part.vent:
+            yield stop(
+                "tank_vent",
+                one.key,
+                "The tank has no vent.",
+                "A blocked vent stalls the engine; a shut tank in the sun sprays.",
+            )
+
+
+def one_tank(case: TrainCase) -> Iterator[Trouble]:
+    """One tank at a time: both open can overfill the small one through its vent."""
+    if case.parts and not case.of(PartClass.SELECTOR) and case.job.set.shut_off is not True:
+        yield stop(
+            "two_tanks",
+            case.parts[-1].key,
+            "Both tanks could be open at once.",
+            "The higher one overfills the other through its vent onto a hot engine.",
+            mend="A selector, or a shut-off on the set's own tank.",
+        )
+
+
+def fuel_hose(case: TrainCase) -> Iterator[Trouble]:
+    """Fuel-rated hose only; the coupler's closing half at the tank."""
+    for one, part in case.known():
+        if part.kind in (PartClass.VAPOUR_HOSE, PartClass.GAS_HOSE):
+            yield stop(
+                "hose_class",
+                one.key,
+                "Gas hose on gasoline.",
+                "Gasoline swells it and carries its lining into the jet.",
+                mend="solve",
+            )
+    for _, one, part in case.of(PartClass.FUEL_HALF):
+        if part.outlet and end(part.outlet).system is System.FUEL_COUPLER and end(part.outlet).male:
+            yield stop(
+                "coupler_turned",
+                one.key,
+                "The fuel coupler is the wrong way round.",
+                "The half that closes belongs on the tank's side, or the tank runs out.",
+                mend="turn",
+            )
+
+
+RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
+    levels,
+    tank_valve,
+    one_tank,
+    fuel_hose,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Profile:
+    """The route of a gasoline line, heights over the float bowl [m], with what it leads to."""
+
+    outlet_m: float
+    full_surface_m: float
+    highest_m: float
+    lowest_m: float
+    most_m: float
+    """Highest surface a float needle surely holds."""
+    gravity: bool
+    lift_m: float | None
+    flow: Figure
+    margin: Figure
+    vent: Figure
+
+
+def profile(case: TrainCase) -> Profile:
+    """Heights along the route, the flow it drives, and what a blocked vent would do."""
+    tank = case.site.remote_tank
+    rise = tank.rise.value if tank.rise else 0.3
+    depth = tank.depth.value if tank.depth else TANK_DEPTH_M
+    gravity = case.asked.template.method == "remote_tank_gravity"
+    demand = case.asked.demand
+    needed = demand.mass("full") / demand.fuel.density_kg_m3
+    last = case.ladder.rungs[-1] if case.ladder.rungs else None
+    left = last.outlet["full"] if last else 0.0
+    head = Figure(
+        "fuel.margin",
+        "pressure left at the bowl",
+        left,
+        "pressure",
+        GRAVITY_FEED,
+        Band(min(left * 0.8, left * 1.2), max(left * 0.8, left * 1.2)),
+        (
+            Input("outlet above the bowl", rise, "length"),
+            Input("flow through the line", needed * case.asked.limits.flow_factor, "liquid_flow"),
+        ),
+        rounding=Rounding.DOWN,
+        estimated=tank.rise is None,
+        narrows=("heights measured with a level",),
+    )
+    flow = Figure(
+        "fuel.flow",
+        "full load takes",
+        needed,
+        "liquid_flow",
+        GRAVITY_FEED,
+        Band(needed / (1 + demand.spread), needed * (1 + demand.spread)),
+        rounding=Rounding.UP,
+        estimated=True,
+        narrows=("weigh-ins of this set",),
+    )
+    pump = next((part for _, _, part in case.of(PartClass.PUMP)), None)
+    return Profile(
+        rise,
+        rise + depth,
+        rise + (tank.high_loop.value if tank.high_loop else 0.0),
+        rise - (tank.low_loop.value if tank.low_loop else 0.0),
+        NEEDLE_HEAD_M,
+        gravity,
+        pump.lift_m if pump is not None else None,
+        flow,
+        head,
+        _vent(max(rise, 0.02)),
+    )
+
+
+def stall_share(head_m: float, ambient_pa: float = STANDARD_PRESSURE_PA) -> float:
+    """Share of the head space that can be drawn before a blocked vent stops gravity [1].
+
+    >>> round(stall_share(0.10), 3)
+    0.011
+    """
+    head = GASOLINE_E10.density_kg_m3 * GRAVITY * head_m
+    return head / (ambient_pa - GASOLINE_VAPOUR_PA - head)
+
+
+def _vent(head_m: float) -> Figure:
+    share = stall_share(head_m)
+    return Figure(
+        "fuel.vent",
+        "with the vent shut it stalls after, of the air space",
+        share,
+        "share",
+        BLOCKED_VENT,
+        Band(share * 0.6, share * 1.6),
+        (Input("head", head_m, "length"), Input("vapour pressure", GASOLINE_VAPOUR_PA, "pressure")),
+        rounding=Rounding.DOWN,
+        estimated=True,
+    )

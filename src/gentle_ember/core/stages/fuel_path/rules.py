@@ -1,0 +1,261 @@
+"""Rules every train is held against: joints, sealing, pressures, ratings, position."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from gentle_ember.core.job.ends import SEALING, join
+from gentle_ember.core.job.part import REGULATORS, PartClass, end
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.fuel_path.gas_rules import RULES as GAS_RULES
+from gentle_ember.core.stages.fuel_path.gasoline_rules import RULES as GASOLINE_RULES
+from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+
+Rule = Callable[[TrainCase], Iterator[Trouble]]
+
+
+def judge(case: TrainCase) -> tuple[Trouble, ...]:
+    """Every fault of a train, stops first, in the order they stand along it."""
+    rules = ANY_RULES + (
+        GASOLINE_RULES if case.asked.template.fuel is FuelKey.GASOLINE else GAS_RULES
+    )
+    found = [trouble for rule in rules for trouble in rule(case)]
+    order = {one.key: at for at, one in enumerate(case.parts)}
+    return tuple(sorted(found, key=lambda one: (not one.stops, order.get(one.slot, -1))))
+
+
+def joints(case: TrainCase) -> Iterator[Trouble]:
+    """Ends must mate, from the source to the set's own end."""
+    for before, after in zip(case.parts, case.parts[1:], strict=False):
+        if before.part is None or after.part is None:
+            continue
+        if not before.part.outlet or not after.part.inlet:
+            yield stop(
+                "joint",
+                after.key,
+                f"{after.part.name} has nothing to join here.",
+                "A source stands first, a cap on a side opening.",
+                joint=True,
+            )
+            continue
+        found = join(end(before.part.outlet), end(after.part.inlet))
+        if not found.mates:
+            yield stop(
+                "joint",
+                after.key,
+                found.why,
+                "Parts mate only if system, size and gender agree.",
+                joint=True,
+                mend="bridge",
+            )
+    last = case.parts[-1] if case.parts else None
+    intake = case.asked.limits.intake
+    if last is None or last.part is None or not intake:
+        return
+    if not last.part.outlet or not join(end(last.part.outlet), end(intake)).mates:
+        ends = end(last.part.outlet).text if last.part.outlet else last.part.name
+        yield stop(
+            "intake",
+            last.key,
+            f"The train ends in {ends}; the set takes {end(intake).text}.",
+            "The last part must fit this very set.",
+        )
+
+
+def sealing(case: TrainCase) -> Iterator[Trouble]:
+    """What was found in a joint must be what seals it."""
+    for before, after in zip(case.parts, case.parts[1:], strict=False):
+        seen = after.slot.seal
+        if seen is None or before.part is None or after.part is None:
+            continue
+        if not before.part.outlet or not after.part.inlet:
+            continue
+        proper = join(end(before.part.outlet), end(after.part.inlet)).seal
+        if seen is not proper:
+            right = SEALING[proper]
+            yield stop(
+                "sealing",
+                after.key,
+                f"Sealed by {SEALING[seen].name}; this joint wants {right.name}.",
+                right.never,
+                joint=True,
+                mend=right.do,
+            )
+
+
+def windows(case: TrainCase) -> Iterator[Trouble]:
+    """Every device sees a pressure it likes at no flow and at full flow."""
+    for one, part in case.known():
+        rung = case.ladder.of(one.key)
+        still, full = rung.inlet["none"], rung.inlet["full"]
+        if part.most_pa is not None and still > part.most_pa + 1e-6:
+            alone = _first_stage_alone(case, one.key)
+            why = (
+                "A first stage alone gives 10 psi, which is 277 in w.c.: a second stage goes "
+                "between."
+                if alone
+                else "At no flow the regulator before it locks up above its set pressure."
+            )
+            yield stop(
+                "over_pressure",
+                one.key,
+                f"{part.name} is over-pressured.",
+                why,
+                Amount("sees at no flow", still),
+                Amount("takes at most", part.most_pa),
+                mend="second stage" if alone else "solve",
+            )
+        if part.least_pa is not None and full < part.least_pa - 1e-6:
+            loser = _largest_loss(case, one.key)
+            half = "half load is fine" if rung.inlet["half"] >= part.least_pa else "half load too"
+            text = f"{part.name} starves at full load; {half}."
+            if loser is not None:
+                text += f" {loser[0]} takes most."
+            yield stop(
+                "starved",
+                one.key,
+                text,
+                "Drops add up along the train; the last regulator's outlet must cover them.",
+                Amount("gets", max(0.0, full)),
+                Amount("needs", part.least_pa),
+                Amount("short by", part.least_pa - full),
+                *((Amount(f"lost in {loser[0]}", loser[1]),) if loser else ()),
+                mend="solve",
+            )
+
+
+def _first_stage_alone(case: TrainCase, key: str) -> bool:
+    kinds = []
+    for one, part in case.known():
+        if one.key == key:
+            break
+        if part.kind in REGULATORS:
+            kinds.append(part.kind)
+    return kinds == [PartClass.FIRST_STAGE]
+
+
+def _largest_loss(case: TrainCase, key: str) -> tuple[str, float] | None:
+    """The part that takes most at full load since the last regulator."""
+    worst: tuple[str, float] | None = None
+    for one in case.parts:
+        if one.key == key:
+            break
+        if one.part is None:
+            continue
+        if one.part.kind in REGULATORS:
+            worst = None
+            continue
+        lost = case.ladder.of(one.key).lost("full")
+        if lost > 1.0 and (worst is None or lost > worst[1]):
+            worst = (one.part.name, lost)
+    return worst
+
+
+def ratings(case: TrainCase) -> Iterator[Trouble]:
+    """Pressure rating, rated flow, the fuel, grill class."""
+    heat = case.asked.demand.heat_hhv() * case.asked.limits.flow_factor
+    for one, part in case.known():
+        still = case.ladder.of(one.key).inlet["none"]
+        if part.kind is PartClass.GRILL:
+            yield stop(
+                "grill",
+                one.key,
+                "A grill regulator is not for engines.",
+                "It droops and freezes at this flow, and shuts down on its leak limiter.",
+                mend="solve",
+            )
+        if part.rating_pa is not None and still > part.rating_pa + 1e-6:
+            yield stop(
+                "rating",
+                one.key,
+                f"{part.name} is rated for less than it sees.",
+                "At no flow it stands under the whole pressure before it.",
+                Amount("sees at no flow", still),
+                Amount("rated", part.rating_pa),
+            )
+        if part.rated_w is not None and heat > part.rated_w:
+            yield stop(
+                "rated_flow",
+                one.key,
+                f"{part.name} passes less than full load takes.",
+                "Sized on the upper end of demand.",
+                Amount("full load", heat, "heat_rate"),
+                Amount("passes", part.rated_w, "heat_rate"),
+                mend="solve",
+            )
+        if not part.takes(case.asked.template.fuel):
+            yield stop(
+                "fuel",
+                one.key,
+                f"{part.name} is not made for this fuel.",
+                "Its seals, metal or orifice are for another one.",
+                mend="solve",
+            )
+        if part.pump_m3_s is not None:
+            flow = case.asked.demand.mass("full") / case.asked.demand.fuel.density_kg_m3
+            if flow > part.pump_m3_s:
+                yield stop(
+                    "rated_flow",
+                    one.key,
+                    f"{part.name} pumps less than full load takes.",
+                    "Its stated flow is without lift.",
+                    mend="solve",
+                )
+
+
+def weather(case: TrainCase) -> Iterator[Trouble]:
+    """Cold, heat, and what is no longer sold."""
+    limits = case.asked.limits
+    for one, part in case.known():
+        unfit = limits.why_unfit(None, part)
+        if part.use_instead:
+            yield mind(
+                "old",
+                one.key,
+                f"{part.name} is no longer sold: use {part.use_instead}.",
+                "Spares and replacements can't be had.",
+            )
+        elif unfit:
+            yield mind(
+                "weather",
+                one.key,
+                f"{part.name}: {unfit}.",
+                "Rubber stiffens and diaphragms leak outside their range.",
+            )
+
+
+def unknown_parts(case: TrainCase) -> Iterator[Trouble]:
+    """A part nobody knows: nothing past it is sure."""
+    for one in case.parts:
+        if one.part is None:
+            what = one.slot.unknown or "a part"
+            yield mind(
+                "unknown",
+                one.key,
+                f"Not known: {what}.",
+                "Pressures past it are taken as if it lost nothing.",
+                mend="Read its maker and number, or replace it.",
+            )
+
+
+def positions(case: TrainCase) -> Iterator[Trouble]:
+    """Parts that work upright only, side openings that must be capped."""
+    for one, part in case.known():
+        if part.upright and not one.slot.upright:
+            what = (
+                "A lying cylinder gives liquid."
+                if part.kind is PartClass.CYLINDER
+                else "Its diaphragm hangs: another position shifts its setting."
+            )
+            yield stop("upright", one.key, f"{part.name} must stand upright.", what)
+        if part.ports and not one.slot.capped:
+            yield stop(
+                "open_port",
+                one.key,
+                f"An opening of {part.name} is not capped.",
+                "Gas out, or air in: lean on gasoline.",
+                mend="Add its cap.",
+            )
+
+
+ANY_RULES: tuple[Rule, ...] = (joints, sealing, windows, ratings, weather, unknown_parts, positions)

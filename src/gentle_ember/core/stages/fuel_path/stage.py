@@ -1,0 +1,85 @@
+"""Fuel path as a stage of the job: its trains, what they need on the site, what is on order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.job import Confirmation, Job
+from gentle_ember.core.job.part_copies import pin_changes
+from gentle_ember.core.job.train import AS_FOUND, Train
+from gentle_ember.core.stage import NOTED, TO_DO, Item, Plan, Refusal, Stage, anew, kept
+from gentle_ember.core.stages.fuel_path.parts_list import Source, parts_list
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.fuel_path.trains import job_trains, site_connections, train_cautions
+
+
+def contradictions(job: Job) -> Iterator[Refusal]:
+    """Trains of a kind that is none, or of another fuel."""
+    for name, train in job.trains.items():
+        template, path = TEMPLATES.get(train.template), f"trains.{name}"
+        if template is None:
+            yield Refusal(f"{path}.template", "There is no such kind of train.")
+        elif name not in (template.fuel, AS_FOUND):
+            yield Refusal(
+                f"{path}.template",
+                f"That kind of train is for {template.fuel.replace('_', ' ')}, not for {name}.",
+            )
+
+
+def fuel_path_items(plan: Plan) -> Iterator[Item]:
+    """Each train's joint on the site to be looked at, and parts on order."""
+    found = plan.of(job_trains)
+    yield from _connections(plan.job, site_connections(found))
+    orders = tuple(
+        (line.here(plan.job.arrived), line.part.days)
+        for line in (plan.of(parts_list).lines if found else ())
+        if line.source is Source.ORDER
+    )
+    yield from _orders(orders)
+
+
+def _connections(job: Job, connections: tuple[tuple[str, str], ...]) -> Iterator[Item]:
+    """A hose that does not mate on the day loses the visit: each joint on the site, looked at."""
+    for name, text in connections:
+        seen = job.confirmed.get(f"connect_{name}", Confirmation())
+        yield Item(
+            f"connect_{name}", NOTED, f"on the site: {text}", "fit",
+            f"confirmed.connect_{name}", seen.done, seen.by, confirm=True,
+        )  # fmt: skip
+
+
+def _orders(orders: tuple[tuple[bool, int], ...]) -> Iterator[Item]:
+    waiting = [days for here, days in orders if not here]
+    if orders:
+        text = (
+            f"{len(waiting)} of {len(orders)} ordered parts not here, the last in "
+            f"{max(waiting)} days" if waiting else f"all {len(orders)} ordered parts are here"
+        )  # fmt: skip
+        yield Item("orders", TO_DO, text, "fit", "arrived", not waiting)
+
+
+def part_copies(before: Job, plan: Plan) -> list[Change]:
+    """The job's own copies of the parts its trains use, in step with the trains."""
+    job = plan.job
+    if job.trains == before.trains and job.parts == before.parts:
+        return []
+    return pin_changes(job, plan.catalog.parts)
+
+
+def _without_found(trains: Any) -> dict[str, Train]:
+    """What was found on the other machine is not on this one."""
+    return {name: one for name, one in trains.items() if name != AS_FOUND}
+
+
+STAGE = Stage(
+    "fuel_path",
+    "Fuel path",
+    owns={"trains": _without_found, "parts": kept, "kit": kept, "arrived": anew},
+    computed=frozenset(("parts",)),
+    contradictions=contradictions,
+    items=fuel_path_items,
+    follows=part_copies,
+    cautions=lambda plan: train_cautions(plan.of(job_trains)),
+)

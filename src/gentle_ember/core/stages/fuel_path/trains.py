@@ -1,0 +1,233 @@
+"""Fuel-path section: each train with its ladder, its troubles and its tightest place."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rival, Rounding
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.output import OutputSection
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import Part, PartClass, end
+from gentle_ember.core.job.train import AS_FOUND, Train
+from gentle_ember.core.physics import pipe
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.venturi import SIGNAL, SIGNAL_BAND
+from gentle_ember.core.stage import Caution, Plan
+from gentle_ember.core.stages.fuel_path.case import ask
+from gentle_ember.core.stages.fuel_path.ladder import LADDER, fitted, ladder
+from gentle_ember.core.stages.fuel_path.rules import judge
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
+from gentle_ember.core.stages.fuel_path.trouble import TrainCase, Trouble
+
+
+@dataclass(frozen=True, slots=True)
+class TrainSection:
+    """One train, computed: the case it was judged as, its faults, the tightest place."""
+
+    case: TrainCase
+    troubles: tuple[Trouble, ...]
+    tightest: Figure | None
+    signal: Figure | None
+
+    @property
+    def price(self) -> float:
+        """Price of its parts, what is on the site already left out."""
+        return sum(
+            part.price
+            * (one.length_m if part.by_length else 1)
+            * (self.case.asked.limits.counts or {}).get(one.slot.role, 1)
+            for one, part in self.case.known()
+            if not part.site
+        )
+
+
+def parts_of(job: Job, catalog: Catalog) -> Mapping[str, Part]:
+    """The parts a job's trains are made of: as pinned, else as the catalog has them."""
+    return {**catalog.parts, **job.parts}
+
+
+def train_case(
+    job: Job, output: OutputSection, catalog: Catalog, name: str, train: Train
+) -> TrainCase | None:
+    """A train as the rules see it; None for a template nobody knows."""
+    template = TEMPLATES.get(train.template)
+    if template is None:
+        return None
+    asked = ask(job, output, catalog, template)
+    known = parts_of(job, catalog)
+    parts = fitted(train, known)
+    found = ladder(parts, asked.supply, asked.demand, asked.limits.flow_factor)
+    return TrainCase(job, name, train, parts, asked, found, known)
+
+
+def train_section(
+    job: Job, output: OutputSection, catalog: Catalog, name: str, train: Train
+) -> TrainSection | None:
+    """A train with its ladder, troubles and tightest place."""
+    case = train_case(job, output, catalog, name, train)
+    return None if case is None else section_of(case)
+
+
+def section_of(case: TrainCase) -> TrainSection:
+    """A case with its troubles and its tightest place."""
+    return TrainSection(case, judge(case), _tightest(case), _signal(case))
+
+
+def fuel_path(job: Job, output: OutputSection | None, catalog: Catalog) -> dict[str, TrainSection]:
+    """Every train of the job, computed; empty until there is a rating."""
+    if output is None:
+        return {}
+    found = {
+        name: train_section(job, output, catalog, name, train)
+        for name, train in job.trains.items()
+        if train.slots
+    }
+    return {name: one for name, one in found.items() if one is not None}
+
+
+def _inputs(case: TrainCase) -> tuple[Input, ...]:
+    asked, demand = case.asked, case.asked.demand
+    source = (
+        Input("supply", "cylinder at the coldest", "text")
+        if asked.supply.pressure_pa is None
+        else Input(
+            "at the source",
+            asked.supply.pressure_pa,
+            "pressure",
+            Origin.ASSUMED if asked.supply.assumed else Origin.OWNER,
+        )
+    )
+    return (
+        Input("fuel at full load, upper end (HHV)", demand.heat_hhv(), "heat_rate"),
+        source,
+        Input("elevation", demand.elevation_m, "elevation"),
+        Input("hottest", demand.hottest_k, "temperature"),
+        Input("coldest", demand.coldest_k, "temperature"),
+        *(Input("taken", text, "text", Origin.ASSUMED, path) for text, path in asked.assumed),
+    )
+
+
+def _tightest(case: TrainCase) -> Figure | None:
+    """The smallest margin of any device at full load: what arrives less what it needs."""
+    worst: tuple[float, str, float, float] | None = None
+    for one, part in case.known():
+        if part.least_pa is None:
+            continue
+        arrives = case.ladder.of(one.key).inlet["full"]
+        margin = arrives - part.least_pa
+        if worst is None or margin < worst[0]:
+            worst = (margin, part.name, arrives, part.least_pa)
+    if worst is None:
+        return None
+    margin, name, arrives, needs = worst
+    spare = max(abs(arrives) * 0.1, 10.0)
+    return Figure(
+        f"path.{case.name}.margin",
+        f"tightest, {name}",
+        margin,
+        "pressure",
+        LADDER,
+        Band(margin - spare, margin + spare),
+        (
+            Input("arrives at full load", arrives, "pressure"),
+            Input("it needs", needs, "pressure"),
+            *_inputs(case),
+        ),
+        _second_opinion(case, margin),
+        Rounding.DOWN,
+        estimated=True,
+        narrows=("a manometer at the device, at full load", "measured lengths and bores"),
+    )
+
+
+def _second_opinion(case: TrainCase, margin: float) -> tuple[Rival, ...]:
+    """The margin with the fixed pipe's drop by another equation; none without fixed pipe."""
+    demand = case.asked.demand
+    flow = demand.mass("full") / demand.fuel.density_kg_m3
+    change = 0.0
+    for _, one, part in case.of(PartClass.PIPE):
+        lost = case.ladder.of(one.key).lost("full")
+        if part.bore_m is None or not 1.0 < lost < pipe.PRESSURE_LIMIT_PA:
+            return ()
+        passes = pipe.second_opinion(pipe.pipe_gas(demand.fuel), part.bore_m, lost, one.length_m)
+        passes *= pipe.thin_air(demand.elevation_m)
+        # Flow goes with the root of the drop.
+        change += lost - lost * (flow / passes) ** 2
+    return (Rival("pipe by Spitzglass, low pressure", margin + change),) if change else ()
+
+
+def _signal(case: TrainCase) -> Figure | None:
+    signals = case.ladder.signals
+    if signals is None:
+        return None
+    value = signals["full"]
+    return Figure(
+        f"path.{case.name}.signal",
+        "throat's signal at full load",
+        value,
+        "pressure",
+        SIGNAL,
+        Band(value * (1 - SIGNAL_BAND), value * (1 + SIGNAL_BAND)),
+        (
+            Input("air at full load", case.asked.demand.air_kg_s(), "mass_flow"),
+            Input("opening and losses want", case.ladder.needs["full"], "pressure"),
+            *_inputs(case),
+        ),
+        rounding=Rounding.DOWN,
+        estimated=True,
+        narrows=("a manometer at the vapour hose",),
+    )
+
+
+def train_cautions(path: Mapping[str, TrainSection]) -> tuple[Caution, ...]:
+    """Each fault of each train that is to be built, as a caution of the job."""
+    return tuple(
+        Caution(
+            f"train.{name}.{one.rule}.{one.slot}",
+            one.severity,
+            "fuel_path",
+            f"{FUEL_WORDS.get(FuelKey(name), name)}: {one.text}",
+            f"trains.{name}",
+        )
+        for name, section in path.items()
+        if name != AS_FOUND
+        for one in section.troubles
+    )
+
+
+FUEL_WORDS = {
+    FuelKey.PROPANE: "Propane train",
+    FuelKey.NATURAL_GAS: "Natural gas train",
+    FuelKey.BIOGAS: "Biogas train",
+    FuelKey.GASOLINE: "Remote tank",
+}
+
+
+def site_connections(path: Mapping[str, TrainSection]) -> tuple[tuple[str, str], ...]:
+    """Each train's joint with what is on the site already, in words."""
+    found = []
+    for name, section in path.items():
+        parts = section.case.parts
+        if name == AS_FOUND or len(parts) < 2:
+            continue
+        source, first = parts[0].part, parts[1].part
+        if source is None or first is None or not source.outlet or not first.inlet:
+            continue
+        found.append(
+            (name, f"{source.name}, {end(source.outlet).text}, takes {first.name}, "
+             f"{end(first.inlet).text}")
+        )  # fmt: skip
+    return tuple(found)
+
+
+def job_trains(plan: Plan) -> dict[str, TrainSection]:
+    """Every train of the job with its ladder and its faults, somebody else's too."""
+    return fuel_path(plan.job, plan.of(output_here), plan.catalog)
+
+
+def trains_to_build(plan: Plan) -> dict[str, TrainSection]:
+    """The trains of this job; not what was found on the set."""
+    return {name: one for name, one in plan.of(job_trains).items() if name != AS_FOUND}

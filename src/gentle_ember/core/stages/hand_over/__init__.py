@@ -1,0 +1,1 @@
+"""Hand over: the job goes back to its owner."""

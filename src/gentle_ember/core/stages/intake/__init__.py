@@ -1,0 +1,1 @@
+"""Intake: what the set is, how it was found, where it will run."""

@@ -1,0 +1,157 @@
+"""Stops and cautions that come of the set's facts, the walk-round, the site and its sketch."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.estimates.run_times import RunsSection, run_times
+from gentle_ember.core.job.generator import CarburetorType, RunSwitch
+from gentle_ember.core.job.job import Decision, Job, Look
+from gentle_ember.core.physics.fuel_use import SetClass
+from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stage import Caution, Plan, Severity
+from gentle_ember.core.stages.intake.sketch import Measure, least_distances, site_measures
+from gentle_ember.core.stages.intake.walk_round import Task, finding, walk_tasks
+
+_STOP, _CAUTION = Severity.STOP, Severity.CAUTION
+
+
+def intake_cautions(plan: Plan) -> Iterator[Caution]:
+    """Everything of intake that stops or warns and can't be refused at one field."""
+    yield from _of_machine(plan.job)
+    yield from _of_findings(plan.job, plan.of(walk_tasks))
+    yield from _of_site(plan.job, plan.of(run_times))
+    yield from _of_cylinders(plan.job, plan.catalog)
+    yield from _of_sketch(plan.of(site_measures))
+
+
+def _of_machine(job: Job) -> Iterator[Caution]:
+    machine = job.set
+    two = machine.carburetor.type is CarburetorType.TWO_BARREL
+    if machine.cylinders == 1 and (two or machine.set_class is SetClass.V_TWIN):
+        what = "A two-barrel carburetor" if two else "A V-twin"
+        yield Caution(
+            "one_cylinder", _CAUTION, "intake",
+            f"{what} on an engine with one cylinder? Mend the one or the other.", "set.cylinders",
+        )  # fmt: skip
+    solenoid = machine.carburetor.fuel_solenoid
+    if solenoid is False and machine.run_switch in (RunSwitch.FUEL, RunSwitch.IGNITION_AND_FUEL):
+        yield Caution(
+            "switch", _CAUTION, "intake",
+            "The run switch is said to cut fuel, but there is no fuel solenoid: look again.",
+            "set.run_switch",
+        )  # fmt: skip
+    jets = machine.carburetor.jets
+    told = {"believed": jets.believed, "published": jets.published, "stamped": jets.stamped}
+    known = {name: one for name, one in told.items() if one.number is not None}
+    if len({one.number.value for one in known.values() if one.number}) > 1:
+        said = ", ".join(
+            f"{name} {one.number.value:g}" + (f" ({one.source.strip()})" if one.source else "")
+            for name, one in known.items()
+            if one.number
+        )
+        yield Caution(
+            "jets", _CAUTION, "intake",
+            f"Jet numbers differ: {said}. Only the stamped one counts.",
+            "set.carburetor.jets.stamped.number",
+        )  # fmt: skip
+
+
+def _of_findings(job: Job, tasks: tuple[Task, ...]) -> Iterator[Caution]:
+    for task in tasks:
+        if task.decision is Decision.STOP and not task.done:
+            yield Caution(
+                f"stopped.{task.key}", _STOP, "method",
+                f"Stopped at the walk-round: {task.title.lower()}.", task.path,
+            )  # fmt: skip
+    oil, runs = finding(job, "oil"), finding(job, "runs")
+    if oil.look is Look.BAD and not oil.done and runs.look is not Look.BAD:
+        yield Caution(
+            "oil", _CAUTION, "intake", "Don't start it before the oil is put right.", "findings.oil"
+        )
+    smell = finding(job, "oil_smell")
+    if smell.look is Look.BAD and not smell.done:
+        yield Caution(
+            "crankcase", _STOP, "first_start",
+            "Gasoline in the crankcase: no start before leak and oil are put right.",
+            "findings.oil_smell",
+        )  # fmt: skip
+
+
+def _of_site(job: Job, runs: RunsSection | None) -> Iterator[Caution]:
+    for key, site in job.sites.items():
+        if site.storage == "indoors" and site.cylinders:
+            yield Caution(
+                f"storage.{key}", _STOP, "hand_over",
+                "Propane cylinders are never stored indoors.", f"sites.{key}.storage",
+            )  # fmt: skip
+        least = least_distances(site)["cylinder"]
+        for name, cylinder in site.cylinders.items():
+            if cylinder.distance is not None and cylinder.distance.value < least:
+                yield Caution(
+                    f"near.{key}.{name}", _STOP, "first_start",
+                    f"A cylinder stands nearer to the set than {least:g} m: move it away.",
+                    f"sites.{key}.cylinders.{name}.distance",
+                )  # fmt: skip
+        for name, gas in site.gases.items():
+            if not (gas.meter and runs and key == job.site):
+                continue
+            demand = next(
+                (one.heat.value for one in runs.full_load if one.fuel is FuelKey(gas.kind)), 0.0
+            )
+            others = gas.appliances.value if gas.appliances else 0.0
+            if others + demand > gas.meter.value:
+                yield Caution(
+                    f"meter.{key}.{name}", _STOP, "fuel_path",
+                    "Appliances and the set together draw more than the meter is rated for: "
+                    "the utility must change it.", f"sites.{key}.gases.{name}.meter",
+                )  # fmt: skip
+
+
+def _of_sketch(measures: tuple[Measure, ...]) -> Iterator[Caution]:
+    for one in measures:
+        if not one.good:
+            label = one.figure.label
+            yield Caution(
+                f"sketch.{one.key}", _STOP, "first_start",
+                f"On the sketch, {label}: {one.trouble}. Move it, or the set.", one.path,
+            )  # fmt: skip
+
+
+def _of_cylinders(job: Job, catalog: Catalog) -> Iterator[Caution]:
+    for site_key, site in job.sites.items():
+        for key, at_hand in site.cylinders.items():
+            size = catalog.cylinders.get(at_hand.size)
+            path = f"sites.{site_key}.cylinders.{key}"
+            if size is None:
+                yield Caution(
+                    f"{path}.size",
+                    Severity.CAUTION,
+                    "intake",
+                    f"The catalog has no cylinder “{at_hand.size}”; choose a size it has.",
+                    f"{path}.size",
+                )
+                continue
+            tare = at_hand.tare.value if at_hand.tare else size.tare_kg
+            contents = at_hand.fill.value if at_hand.fill else 0.0
+            if at_hand.weighed is not None:
+                contents = at_hand.weighed.value - tare
+            if contents > size.nominal_kg * 1.01:
+                yield Caution(
+                    f"{path}.overfull",
+                    Severity.STOP,
+                    "intake",
+                    f"The {size.name} cylinder holds more than its nominal mass: overfilled, "
+                    "or the tare is wrong. Don't connect it; have it checked by a filler.",
+                    f"{path}.weighed" if at_hand.weighed else f"{path}.fill",
+                )
+            if at_hand.shelter == "closed_locker":
+                yield Caution(
+                    f"{path}.locker",
+                    Severity.CAUTION,
+                    "intake",
+                    "Cylinders belong outdoors and upright; a locker needs vents low down and "
+                    "warms the cylinder only half as well.",
+                    f"{path}.shelter",
+                )

@@ -1,0 +1,1 @@
+"""Load test: what to switch on, minutes that count, the plug, the jet."""

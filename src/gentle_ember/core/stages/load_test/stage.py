@@ -1,0 +1,39 @@
+"""Load test as a stage of the job, with the main jet it decides."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.stage import Caution, Plan, Refusal, Stage, anew
+from gentle_ember.core.stages.load_test.jets import jet_cautions, jets_here
+from gentle_ember.core.stages.load_test.tests import (
+    load_cautions,
+    load_items,
+    load_refusals,
+    load_tests_here,
+)
+
+
+def cautions(plan: Plan) -> Iterator[Caution]:
+    """What the last readings stop, and places where the jet in it is lean."""
+    yield from load_cautions(plan.of(load_tests_here))
+    if plan.job.set.carburetor.jets.fitted.number:
+        yield from jet_cautions(plan.of(jets_here))
+
+
+def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """No load on a fuel that must not run yet."""
+    if plan.job.load_tests != before.load_tests:
+        yield from load_refusals(before, plan)
+
+
+STAGE = Stage(
+    "load_test",
+    "Load test",
+    owns={"load_tests": anew},
+    on_demand=frozenset(("load_tests",)),
+    items=lambda plan: load_items(plan.of(load_tests_here)),
+    cautions=cautions,
+    refusals=refusals,
+)

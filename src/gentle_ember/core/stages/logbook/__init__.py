@@ -1,0 +1,1 @@
+"""Logbook: the set in service."""

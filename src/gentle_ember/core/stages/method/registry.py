@@ -1,0 +1,150 @@
+"""Every school, and which may be combined. Adding one is an entry here and a judge."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+from gentle_ember.core.stages.method import gas, gasoline, instead
+from gentle_ember.core.stages.method.base import Kind, School
+
+_ALL_GASES = ("propane", "natural_gas", "biogas")
+_RUN_DRY = "with the bowl run dry"
+
+_ALL = (
+    School(
+        "spacer_adapter", "Spacer adapter", Kind.GAS, _ALL_GASES,
+        "A venturi plate between air cleaner and carburetor, a demand regulator, a load screw.",
+        "Gasoline, the choke, the carburetor; nothing for good.",
+        "A plate's thickness: the air cleaner moves outward.",
+        _RUN_DRY, "kept; open on gas", "adjustable: load screw", "",
+        "Gasket order and direction of the plate; a hose past the exhaust.",
+        210.0, 3.5, gas.spacer_adapter, drills=True,
+    ),
+    School(
+        "snorkel", "Snorkel before the choke", Kind.GAS, _ALL_GASES,
+        "A mixer tube on the air horn, in front of the choke.",
+        "The stack and its studs as they are.",
+        "The choke, or its reach.",
+        _RUN_DRY, "blocked or lost", "adjustable: load screw", "",
+        "Hard cold starts on gasoline; the air filter must still seal.",
+        150.0, 2.0, gas.snorkel, drills=True,
+    ),
+    School(
+        "multi_fuel_carburetor", "Multi-fuel carburetor", Kind.GAS, ("propane", "natural_gas"),
+        "The carburetor is replaced by one with a control valve and a gas selector.",
+        "Spacing, gasoline, the choke as before.",
+        "Fine metering: its gas jet is fixed.",
+        "on the fly at the selector, gasoline shut by it", "as before, on gas too",
+        "fixed; by its jet", "",
+        "Not on every engine; its valve may foul the air box.",
+        190.0, 2.0, gas.multi_fuel_carburetor,
+    ),
+    School(
+        "exchanged_carburetor", "Exchanged carburetor with a gas port", Kind.GAS, _ALL_GASES,
+        "The carburetor is exchanged for one drilled for gas.",
+        "Spacing, gasoline, the choke.",
+        "The original carburetor, against its deposit.",
+        _RUN_DRY, "kept; open on gas", "adjustable: load screw",
+        "the original carburetor goes back",
+        "The old one must be complete and clean; its jet may be another.",
+        260.0, 2.5, gas.exchanged_carburetor, drills=True,
+    ),
+    School(
+        "two_barrel_adapter", "Two-barrel adapter with lock-off", Kind.GAS, _ALL_GASES,
+        "A block with a branch for each barrel, a tee, an electric lock-off.",
+        "Gasoline by a change-over switch, the choke.",
+        "The fuel solenoid's lead, unless a switch is added.",
+        _RUN_DRY, "kept; open on gas", "adjustable: a screw for each barrel", "",
+        "Unequal barrels; a lock-off without ground.",
+        340.0, 5.0, gas.two_barrel_adapter, drills=True,
+    ),
+    School(
+        "second_gas", "Second gas on a factory dual-fuel set", Kind.GAS, ("natural_gas", "biogas"),
+        "A demand regulator for the second gas; the factory port gets a cap.",
+        "Gasoline and the factory's gas.",
+        "One gas at a time: the other's port stays capped.",
+        "stopped: hose off, cap on, other hose on", "as the factory has it",
+        "adjustable: load screw", "",
+        "Two gases connected; a port left open.",
+        180.0, 2.5, gas.second_gas,
+    ),
+    School(
+        "remote_tank_gravity", "Remote tank, by gravity", Kind.TANK, ("remote_tank",),
+        "A three-way selector in the line, a coupler, a tank beside and above.",
+        "The own tank, the choke, everything on gasoline.",
+        "Nothing.",
+        "on the fly at the selector", "kept", "none", "",
+        "Both tanks open overfill the small one; a tank too high floods.",
+        120.0, 1.5, gasoline.gravity,
+    ),
+    School(
+        "remote_tank_pump", "Remote tank, by pump", Kind.TANK, ("remote_tank",),
+        "A pulse pump, a selector, a coupler, a tank on the ground.",
+        "The own tank, the choke.",
+        "A little crankcase pulse.",
+        "on the fly at the selector", "kept", "none", "",
+        "Priming by hand; a leak on the suction side draws air.",
+        150.0, 2.0, gasoline.pump,
+    ),
+    School(
+        "rejet", "Jet for the elevation", Kind.JET, ("elevation",),
+        "Another main jet, with its tube; the old one tagged.",
+        "Everything else.",
+        "Nothing; coming down with a small jet is lean.",
+        "no change-over", "kept", "fixed; by the jet", "",
+        "A jet number believed, not read.",
+        25.0, 1.0, gasoline.rejet,
+    ),
+    School(
+        "leave_it", "Leave it as it is", Kind.INSTEAD, (),
+        "Nothing.", "Everything.", "Nothing.", "none", "kept", "none", "",
+        "Stale fuel and gummed carburetors as before.", 0.0, 0.0, instead.leave_it,
+    ),
+    School(
+        "battery", "Battery station for the night", Kind.INSTEAD, (),
+        "The night runs from a battery; the set charges it by day.", "The set as it is.",
+        "Nothing.", "none", "kept", "none", "", "Cold halves what it holds.",
+        1500.0, 1.0, instead.battery,
+    ),
+    School(
+        "gas_only_set", "A set made for gas", Kind.INSTEAD, _ALL_GASES,
+        "Another set, certified for the gas.", "Warranty and emissions papers.",
+        "Gasoline as a fall-back.", "none", "none needed", "by its maker",
+        "the old set is given up", "Its price.", 1900.0, 1.0, instead.gas_only_set,
+    ),
+    School(
+        "soft_starter", "Soft starter on the hardest start", Kind.INSTEAD, (),
+        "A soft starter in the motor's supply.", "The set as it is.", "Nothing.",
+        "none", "kept", "none", "", "Not every motor takes one.", 280.0, 1.5,
+        instead.soft_starter,
+    ),
+    School(
+        "bigger_set", "A bigger set", Kind.INSTEAD, (),
+        "A set that carries it.", "Time.", "Fuel: a big set at small load burns more.",
+        "none", "by its maker", "none", "the old set is given up", "Its price and its thirst.",
+        2400.0, 1.0, instead.bigger_set,
+    ),
+)  # fmt: skip
+SCHOOLS: dict[str, School] = {school.key: school for school in _ALL}
+
+
+def clash(one: School, other: School) -> str:
+    """Why two schools can't be had together; empty when they can."""
+    if Kind.INSTEAD in (one.kind, other.kind) and "soft_starter" not in (one.key, other.key):
+        return f"{one.name} and {other.name.lower()} exclude each other."
+    if one.kind is Kind.GAS and other.kind is Kind.GAS:
+        return "Two ways of mixing gas into one engine: choose one."
+    if one.kind is Kind.TANK and other.kind is Kind.TANK:
+        return "One remote tank has one feed: gravity or pump."
+    if {one.kind, other.kind} == {Kind.GAS, Kind.JET} and (
+        "exchanged_carburetor" in (one.key, other.key)
+        or "multi_fuel_carburetor" in (one.key, other.key)
+    ):
+        return "The other carburetor brings its own jet: order it for this elevation."
+    return ""
+
+
+def clashes(keys: tuple[str, ...]) -> list[str]:
+    """Every reason why these schools can't be had together."""
+    found = [SCHOOLS[key] for key in keys if key in SCHOOLS]
+    return [why for one, other in combinations(found, 2) if (why := clash(one, other))]

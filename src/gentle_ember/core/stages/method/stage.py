@@ -1,0 +1,109 @@
+"""Method as a stage of the job: what is chosen, what it leaves to be measured and agreed to."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from gentle_ember.core.job.job import Choice, Confirmation, Job
+from gentle_ember.core.stage import (
+    NOTED,
+    SOMEBODY,
+    UNKNOWN,
+    Item,
+    Plan,
+    Refusal,
+    Stage,
+    anew,
+    kept,
+)
+from gentle_ember.core.stages.method.base import School, Verdict
+from gentle_ember.core.stages.method.cautions import method_cautions
+from gentle_ember.core.stages.method.judged import MethodSection, judged_methods
+from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
+
+
+def contradictions(job: Job) -> Iterator[Refusal]:
+    """Methods that are none, stand twice, or can't stand together."""
+    for key in job.choice.methods:
+        if key not in SCHOOLS:
+            yield Refusal("choice.methods", "There is no such method.")
+    if len(set(job.choice.methods)) < len(job.choice.methods):
+        yield Refusal("choice.methods", "The same method twice.")
+    for why in clashes(job.choice.methods):
+        yield Refusal("choice.methods", why)
+
+
+def method_items(plan: Plan) -> Iterator[Item]:
+    """What the chosen methods want measured, and what other people must do or agree to."""
+    methods = plan.of(judged_methods)
+    yield from _to_measure(methods)
+    yield from _confirmed(plan.job, tuple(one.school for one in methods.chosen))
+
+
+def _to_measure(methods: MethodSection) -> Iterator[Item]:
+    seen = set()
+    for one in methods.chosen:
+        for reason in one.reasons:
+            if reason.verdict is Verdict.UNKNOWN and reason.path not in seen:
+                seen.add(reason.path)
+                yield Item(f"measure.{reason.path}", UNKNOWN, reason.text, "fuel_path", reason.path)
+
+
+def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
+    """What other people must do or agree to, ticked by whoever heard it."""
+    wanted: list[tuple[str, str, str, str, bool]] = []
+    house = any(gas.kind == "natural_gas" for site in job.sites.values()
+                for gas in site.gases.values())  # fmt: skip
+    gas_method = any(school.kind == "gas" for school in chosen)
+    if house and gas_method:
+        wanted.append(
+            ("fitter", "licensed fitter sets tee and shut-off, with permit", "fuel_path",
+             "licence and permit number", True)
+        )  # fmt: skip
+        wanted.append(
+            (
+                "utility",
+                "utility confirms meter and pressure for the added load",
+                "fuel_path",
+                "",
+                True,
+            )
+        )
+    if any(school.drills for school in chosen):
+        wanted.append(("drilling", "owner agrees to holes in panel or cover", "fit", "", True))
+    if any(not school.reversible for school in chosen):
+        wanted.append(("undone", "owner agrees to what can't be undone", "fit", "", True))
+    converted = [school for school in chosen if school.key in SCHOOLS and school.kind != "instead"]
+    if converted:
+        wanted.append(
+            ("warranty", "owner told: warranty and emissions papers can lapse", "fit", "", True)
+        )
+    for key, text, stage, number, holds in wanted:
+        seen = job.confirmed.get(key, Confirmation())
+        done = seen.done and (not number or bool(seen.number.strip()))
+        kind = SOMEBODY if key in ("fitter", "utility") else NOTED
+        yield Item(
+            key, kind, text, stage, f"confirmed.{key}", done, seen.by, holds, True, number,
+            seen.number,
+        )  # fmt: skip
+
+
+def _unsigned(choice: Any) -> Choice:
+    """The same methods, chosen by nobody yet."""
+    return Choice(methods=choice.methods)
+
+
+STAGE = Stage(
+    "method",
+    "Method",
+    owns={
+        "choice": _unsigned,
+        "schools": kept,
+        # Consents, permits and what the utility said were given for the other job.
+        "confirmed": anew,
+    },
+    contradictions=contradictions,
+    items=method_items,
+    cautions=method_cautions,
+)

@@ -1,0 +1,1 @@
+"""Prove tight: zones, joints, decay and lock-up of each fuel."""

@@ -1,1 +1,0 @@
-"""First start: the gate, the attempts, and the proof of each fuel."""
