@@ -124,7 +124,7 @@ class Shop:
         value, off = one.value * found.shrunk, 2 * found.band
         return replace(
             one, key=key, label=label, value=value, method=LEARNED,
-            band=Band(value * (1 - off), value * (1 + off)), notes=(found.said(),),
+            band=Band(value * (1 - off), value * (1 + off)), warnings=(found.said(),),
             rivals=(Rival(one.label, one.value),), estimated=True,
         )  # fmt: skip
 

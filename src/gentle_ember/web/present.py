@@ -5,11 +5,11 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Any
 
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.base.figure import Figure, Input, Method, Rounding
 from gentle_ember.core.estimates.cylinder import CylinderAnswer, Help
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import FuelOutput, OutputSection
-from gentle_ember.core.estimates.run_times import FullLoad, Run, run_times
+from gentle_ember.core.estimates.run_times import FullLoad, RunEstimate, run_times
 from gentle_ember.core.job.facts import Fact, Model, quantity_at
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.train import AS_FOUND
@@ -65,7 +65,7 @@ def figure(entry: Figure) -> Json:
         "rounding": str(entry.rounding),
         "estimated": entry.estimated,
         "narrows": list(entry.narrows),
-        "notes": [note for note in entry.notes if "=" not in note],
+        "warnings": list(entry.warnings),
     }
 
 
@@ -116,34 +116,15 @@ def output(section: OutputSection) -> Json:
     }
 
 
-def run(entry: Run) -> Json:
+def run(entry: RunEstimate) -> Json:
     """One run time; what stays behind in a cylinder that got too cold is a figure of its own."""
-    left = None
-    if entry.figure is not None:
-        for note in entry.figure.notes:
-            if note.startswith("left_kg="):
-                value = float(note.removeprefix("left_kg="))
-                left = figure(
-                    Figure(
-                        f"left.{entry.key}",
-                        "left behind, too cold to boil",
-                        value,
-                        "mass",
-                        entry.figure.method,
-                        Band(value, value),
-                        entry.figure.inputs,
-                        rounding=Rounding.UP,
-                        estimated=True,
-                        narrows=entry.figure.narrows,
-                    )
-                )
     return {
         "key": entry.key,
         "label": entry.label,
         "fuel": str(entry.fuel),
         "at_hand": entry.at_hand,
         "figure": None if entry.figure is None else figure(entry.figure),
-        "left": left,
+        "left": None if entry.left is None else figure(entry.left),
         "why_not": entry.why_not,
     }
 
@@ -225,26 +206,13 @@ def _shown_fact(value: float, kind: str) -> Json:
     return both(value, kind)
 
 
-GAIN = Method(
-    "cylinder-gain", "Gain", "run with the change − run as it is", "the two runs", "cylinder"
-)
-
-
 def _help(entry: Help) -> Json:
-    gain = Figure(
-        f"gain.{entry.key}",
-        f"gain: {entry.label}",
-        entry.gain_s,
-        "duration",
-        GAIN,
-        Band(entry.gain_s, entry.gain_s),
-        (Input("run with it", entry.run.value, "duration"),),
-        rounding=Rounding.DOWN,
-        estimated=True,
-        narrows=entry.run.narrows,
-    )
-    run_shown = figure(entry.run)
-    return {"key": entry.key, "label": entry.label, "run": run_shown, "gain": figure(gain)}
+    return {
+        "key": entry.key,
+        "label": entry.label,
+        "run": figure(entry.run),
+        "gain": figure(entry.gain),
+    }
 
 
 def cylinder(answer: CylinderAnswer, helps: list[Help]) -> Json:

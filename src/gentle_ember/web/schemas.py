@@ -162,7 +162,7 @@ class FigureOut(BaseModel):
     rounding: str
     estimated: bool
     narrows: list[str]
-    notes: list[str]
+    warnings: list[str]
 
 
 class FuelOutputOut(BaseModel):

@@ -2377,8 +2377,6 @@ export interface components {
             metric: components["schemas"]["ShownOut"];
             /** Narrows */
             narrows: string[];
-            /** Notes */
-            notes: string[];
             /** Rivals */
             rivals: components["schemas"]["RivalOut"][];
             /** Rounding */
@@ -2386,6 +2384,8 @@ export interface components {
             us: components["schemas"]["ShownOut"];
             /** Value */
             value: number;
+            /** Warnings */
+            warnings: string[];
         };
         /**
          * FiguresOut
@@ -3631,7 +3631,7 @@ export interface components {
              * @default {}
              */
             stages: {
-                [key: string]: components["schemas"]["Stage"];
+                [key: string]: components["schemas"]["StageRecord"];
             };
             /**
              * Starts
@@ -6476,10 +6476,24 @@ export interface components {
             verdict: "unknown" | "pass" | "caution" | "short";
         };
         /**
-         * Stage
+         * StageOut
+         * @description A stage of the Route.
+         */
+        StageOut: {
+            /** Detail */
+            detail: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * StageRecord
          * @description A stage's record: its state, who closed it and when, and what it waits for.
          */
-        Stage: {
+        StageRecord: {
             /**
              * By
              * @default
@@ -6499,20 +6513,6 @@ export interface components {
             state: components["schemas"]["StageState"];
             /** @default nothing */
             waits_for: components["schemas"]["WaitsFor"];
-        };
-        /**
-         * StageOut
-         * @description A stage of the Route.
-         */
-        StageOut: {
-            /** Detail */
-            detail: string;
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** State */
-            state: string;
         };
         /**
          * StageState

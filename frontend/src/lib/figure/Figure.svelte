@@ -9,8 +9,10 @@
     band?: boolean;
     size?: 'normal' | 'big';
     signed?: boolean;
+    /** Shows its warnings under the value; only where they stand beside it already may they go. */
+    warned?: boolean;
   }
-  let { figure, band = false, size = 'normal', signed = false }: Props = $props();
+  let { figure, band = false, size = 'normal', signed = false, warned = true }: Props = $props();
   let shown = $derived(figure[prefs.system]);
   let sign = $derived(signed && figure.value > 0 ? '+' : '');
   // What is seen stands in the spoken name word for word, so that voice control finds it.
@@ -21,6 +23,7 @@
       `${sign}${shown.text}`,
       shown.unit === '$' ? '' : shown.unit,
       band && shown.low !== shown.high ? `${shown.low} to ${shown.high}` : '',
+      ...(warned ? figure.warnings : []),
       '. Show working'
     ]
       .filter(Boolean)
@@ -43,6 +46,8 @@
   {#if band && shown.low !== shown.high}
     <span class="band">{shown.low} to {shown.high}</span>
   {/if}
+  {#each warned ? figure.warnings : [] as warning (warning)}<span class="warning">{warning}</span
+    >{/each}
 </button>
 
 <style>
@@ -72,10 +77,17 @@
     color: var(--muted);
     font-weight: 400;
   }
+  .warning {
+    max-width: 22rem;
+    text-align: right;
+    white-space: normal;
+    color: var(--color-warning);
+  }
   .big .unit {
     font-size: 1rem;
   }
-  .band {
+  .band,
+  .warning {
     flex-basis: 100%;
     font-size: 0.8rem;
   }

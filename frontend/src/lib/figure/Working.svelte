@@ -57,6 +57,7 @@
       {:else}
         <p class="quiet">{ROUNDINGS[figure.rounding]}</p>
       {/if}
+      {#each figure.warnings as warning (warning)}<p class="warning">{warning}</p>{/each}
       <h3>Method</h3>
       <p><a class="link" href={`/methods/${figure.method.page}`}>{figure.method.name}</a></p>
       <p class="formula num">{figure.method.formula}</p>
@@ -101,6 +102,10 @@
 </dialog>
 
 <style>
+  .warning {
+    color: var(--color-warning);
+    font-weight: 600;
+  }
   .sheet {
     width: min(34rem, calc(100vw - 1.5rem));
     max-height: calc(100dvh - 2rem);

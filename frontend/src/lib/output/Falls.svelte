@@ -13,7 +13,8 @@
   const job = useJob();
   let load = $derived(job().now?.job.load);
   let rating = $derived(output.rating.value);
-  let planned = $derived(load?.planned?.value ?? 0.5 * rating);
+  /** As the core counts it: typed, else the loads that must run, else half the rating. */
+  let planned = $derived(job().now?.ledger?.load?.value ?? 0);
   let largest = $derived(load?.largest_start?.value ?? null);
   // The axis ends on a round number that holds ratings, reserves and starts.
   let top = $derived.by(() => {
@@ -39,7 +40,7 @@
         label="Planned load"
         low={0}
         high={top}
-        assumed={0.5 * rating}
+        assumed={planned}
         steps={{ us: 10, metric: 10 }}
       />
     </div>

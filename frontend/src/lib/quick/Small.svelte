@@ -75,9 +75,9 @@
         <tr>
           <th>
             {figure.label}
-            {#each figure.notes as note (note)}<span class="note">{note}</span>{/each}
+            {#each figure.warnings as note (note)}<span class="note">{note}</span>{/each}
           </th>
-          <td><Figure {figure} band /></td>
+          <td><Figure {figure} band warned={false} /></td>
         </tr>
       {/each}
     </tbody>

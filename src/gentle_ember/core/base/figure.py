@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
 
 
@@ -86,7 +86,8 @@ class Figure:
     estimated: bool = False
     narrows: tuple[str, ...] = ()
     """What would narrow the band, in plain words."""
-    notes: tuple[str, ...] = field(default=())
+    warnings: tuple[str, ...] = ()
+    """What a person must know with the value, in whole sentences; shown wherever it is shown."""
 
     def __post_init__(self) -> None:
         if not self.band.low <= self.value <= self.band.high:

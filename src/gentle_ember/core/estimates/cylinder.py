@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, replace
 
 from gentle_ember.core.base.cached import remember
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.physics import air
 from gentle_ember.core.physics.cylinder import (
     CHILL,
@@ -31,7 +31,9 @@ NARROWS = (
     "weigh the cylinder before and after a run (contents and fuel use)",
     "frost height after an hour under load (heat taken from the air)",
 )
-SHELTER_NAMES = {"still_air": "still air", "breeze": "a breeze", "closed_locker": "closed locker"}
+GAIN = Method(
+    "cylinder-gain", "Gain", "run with the change − run as it is", "the two runs", "cylinder"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +65,22 @@ class Help:
     label: str
     run: Figure
     gain_s: float
+
+    @property
+    def gain(self) -> Figure:
+        """The gain with its working."""
+        return Figure(
+            f"gain.{self.key}",
+            f"gain: {self.label}",
+            self.gain_s,
+            "duration",
+            GAIN,
+            exact(self.gain_s),
+            (Input("run with it", self.run.value, "duration"),),
+            rounding=Rounding.DOWN,
+            estimated=True,
+            narrows=self.run.narrows,
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,18 +144,28 @@ def course(
     return to(horizon, steps)
 
 
+@dataclass(frozen=True, slots=True)
+class CylinderRun:
+    """How long the gas comes; what stays behind where it ends by being too cold."""
+
+    figure: Figure
+    left: Figure | None
+
+    @property
+    def too_cold(self) -> bool:
+        """Whether it ends by being too cold, and not by being empty."""
+        return self.left is not None
+
+
 @remember(1024)
-def run_figure(case: CylinderCase, key: str, label: str) -> Figure:
+def cylinder_run(case: CylinderCase, key: str, label: str) -> CylinderRun:
     """How long the gas comes: until empty or until too cold, whichever is first."""
     stated = course(case, 40)
     band = case.line.band
     value = stated.ended_s
     low = course(case, 20, 1 + band, U_ENDS[0], 0.8 * value).ended_s
     high = course(case, 20, 1 - band, U_ENDS[1], 1.3 * value).ended_s
-    notes: tuple[str, ...] = ("empty",)
-    if stated.starved_s is not None:
-        notes = ("too cold", f"left_kg={stated.left_kg * case.count:.4f}")
-    return Figure(
+    run = Figure(
         key,
         label,
         value,
@@ -148,8 +176,23 @@ def run_figure(case: CylinderCase, key: str, label: str) -> Figure:
         rounding=Rounding.DOWN,
         estimated=True,
         narrows=NARROWS,
-        notes=notes,
     )
+    if stated.starved_s is None:
+        return CylinderRun(run, None)
+    left_kg = stated.left_kg * case.count
+    left = Figure(
+        f"left.{key.removeprefix('run.')}",
+        "left behind, too cold to boil",
+        left_kg,
+        "mass",
+        CHILL,
+        exact(left_kg),
+        run.inputs,
+        rounding=Rounding.UP,
+        estimated=True,
+        narrows=NARROWS,
+    )
+    return CylinderRun(run, left)
 
 
 def case_inputs(case: CylinderCase) -> tuple[Input, ...]:
@@ -223,7 +266,7 @@ def answer(case: CylinderCase, humidity: float | None = None) -> CylinderAnswer:
     total = case.count * case.contents_kg
     return CylinderAnswer(
         case,
-        run_figure(case, "cylinder.run", "runs"),
+        cylinder_run(case, "cylinder.run", "runs").figure,
         figure(
             "cylinder.empty",
             "until empty",
@@ -292,7 +335,7 @@ def answer(case: CylinderCase, humidity: float | None = None) -> CylinderAnswer:
 
 def helps(case: CylinderCase, sizes: dict[str, CylinderSize]) -> list[Help]:
     """What would lengthen the run, best first; never a flame, the exhaust or a heater."""
-    now = run_figure(case, "cylinder.run", "runs").value
+    now = cylinder_run(case, "cylinder.run", "runs").figure.value
     tried: list[tuple[str, str, CylinderCase]] = []
     larger = [s for s in sizes.values() if s.nominal_kg > case.size.nominal_kg * 1.05]
     if larger:
@@ -316,7 +359,7 @@ def helps(case: CylinderCase, sizes: dict[str, CylinderSize]) -> list[Help]:
     tried.append(("load", "a quarter less load", replace(case, load_w=0.75 * case.load_w)))
     found = []
     for key, label, other in tried:
-        run = run_figure(other, f"help.{key}", label)
+        run = cylinder_run(other, f"help.{key}", label).figure
         if run.value > now * 1.02:
             found.append(Help(key, label, run, run.value - now))
     return sorted(found, key=lambda entry: -entry.gain_s)

@@ -110,7 +110,7 @@ def _figure(
         rivals,
         rounding,
         narrows=("the real inside diameter and every fitting's equivalent length",),
-        notes=("for a licensed fitter and the local code to confirm",),
+        warnings=("A licensed fitter and the local code confirm it.",),
     )
 
 

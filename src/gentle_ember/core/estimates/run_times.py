@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rounding, spread
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.estimates.cylinder import CylinderCase, run_figure
+from gentle_ember.core.estimates.cylinder import CylinderCase, cylinder_run
 from gentle_ember.core.estimates.defaults import (
     Given,
     SiteAir,
@@ -39,7 +39,7 @@ NARROWS = ("weigh-ins: fuel weighed before and after, energy metered", "data-she
 
 
 @dataclass(frozen=True, slots=True)
-class Run:
+class RunEstimate:
     """One container's run time at the planned load; `figure` None when the fuel can't carry it."""
 
     key: str
@@ -48,6 +48,8 @@ class Run:
     figure: Figure | None
     at_hand: bool
     why_not: str = ""
+    left: Figure | None = None
+    """What stays behind in a cylinder that got too cold."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +141,7 @@ class RunsSection:
 
     load: Given
     line: Willans
-    runs: tuple[Run, ...]
+    runs: tuple[RunEstimate, ...]
     full_load: tuple[FullLoad, ...]
 
 
@@ -158,7 +160,7 @@ def runs_section(
     line = fuel_line(generator, rated)
     here = site_air(site, site_key)
     wanted = planned_load(load, rated)
-    runs: list[Run] = []
+    runs: list[RunEstimate] = []
     gasoline = output.of(FuelKey.GASOLINE)
     if generator.tank is not None:
         runs.append(_run("tank", "own tank", gasoline, tank_run(generator, gasoline, line, wanted)))
@@ -172,8 +174,9 @@ def runs_section(
             case = cylinder_case(
                 generator, site, site_key, at_hand, size, ambient.value, wanted.value, line
             )
-            figure = run_figure(case, f"run.{name}.{when}", f"{title}, {when}")
-            runs.append(_run(f"{name}.{when}", f"{title}, {when}", propane, figure))
+            key, label = f"{name}.{when}", f"{title}, {when}"
+            ends = cylinder_run(case, f"run.{key}", label)
+            runs.append(_run(key, label, propane, ends.figure, ends.left))
     if every_size:
         runs.extend(_every_size(generator, site, site_key, here, wanted, line, propane, catalog))
     gases = [entry for entry in output.fuels if entry.fuel.key is not FuelKey.GASOLINE]
@@ -187,11 +190,19 @@ def _temperatures(here: SiteAir) -> list[tuple[str, Given]]:
     return [("hottest", here.hottest), ("coldest", here.coldest)]
 
 
-def _run(key: str, label: str, output: FuelOutput, figure: Figure | None) -> Run:
+def _run(
+    key: str,
+    label: str,
+    output: FuelOutput,
+    figure: Figure | None,
+    left: Figure | None = None,
+    *,
+    at_hand: bool = True,
+) -> RunEstimate:
     if not output.carries_planned:
         why = "can't carry the planned load"
-        return Run(key, label, output.fuel.key, None, True, why)
-    return Run(key, label, output.fuel.key, figure, True)
+        return RunEstimate(key, label, output.fuel.key, None, at_hand, why)
+    return RunEstimate(key, label, output.fuel.key, figure, at_hand, left=left)
 
 
 def _every_size(
@@ -203,8 +214,8 @@ def _every_size(
     line: Willans,
     propane: FuelOutput,
     catalog: Catalog,
-) -> list[Run]:
-    found: list[Run] = []
+) -> list[RunEstimate]:
+    found: list[RunEstimate] = []
     taken = {entry.size for entry in site.cylinders.values() if entry.count == 1}
     for size in sorted(catalog.cylinders.values(), key=lambda s: s.nominal_kg):
         if size.key in taken:
@@ -215,8 +226,8 @@ def _every_size(
             case = cylinder_case(
                 generator, site, site_key, stand_in, size, ambient.value, wanted.value, line
             )
-            run = _run(key, label, propane, run_figure(case, f"run.{key}", label))
-            found.append(Run(run.key, run.label, run.fuel, run.figure, False, run.why_not))
+            ends = cylinder_run(case, f"run.{key}", label)
+            found.append(_run(key, label, propane, ends.figure, ends.left, at_hand=False))
     return found
 
 

@@ -67,7 +67,7 @@ def rpm_of(samples: Array, rate_hz: float, cylinders: int = 1) -> Figure:
             Input("how clear the note is, over the usual", float(clear), "ratio"),
         ),
         narrows=("a longer recording at a steady load", "nearer to the exhaust, out of the wind"),
-        notes=("half or double it if the count of cylinders is wrong",),
+        warnings=("If the count of cylinders is wrong, this is half or double the speed.",),
     )  # fmt: skip
 
 

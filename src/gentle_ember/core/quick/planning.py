@@ -28,6 +28,8 @@ METER_DIALS = (
     ("2 ft³", 2 * CUBIC_FOOT_M3), ("5 ft³", 5 * CUBIC_FOOT_M3), ("10 L", 0.01), ("100 L", 0.1),
 )  # fmt: skip
 """What one turn of a gas meter's test dial passes [m³]."""
+NOT_ENOUGH = "Not enough: raise the tank or fit a larger bore."
+TOO_HIGH = "Too high: the float needle may not hold. Lower the tank."
 GASES = ("propane", "natural_gas", "biogas")
 
 METER_CLOCK = Method(
@@ -192,7 +194,7 @@ def gas_change(values: Values) -> tuple[Figure, ...]:
             Figure("change.turns", "screw from its seat, to start with", count * ratio, "turns",
                    GAS_CHANGE, spread(count * ratio, 0.25),
                    (*inputs, row("set before", count, "turns")), estimated=True,
-                   notes=("taken as opening evenly by the turn; verify by a sweep",),
+                   warnings=("Taken as opening evenly by the turn: verify by a sweep.",),
                    narrows=("a sweep on the other gas",))
         )  # fmt: skip
     return tuple(found)
@@ -220,7 +222,7 @@ def load_screw_start(values: Values) -> tuple[Figure, ...]:
     return (
         Figure("screw.turns", "start from the seat at", turns, "turns", SCREW_START,
                spread(turns, 0.40), tuple(inputs), estimated=True,
-               notes=("in is lean, out is rich; sweep from here under load",),
+               warnings=("In is lean, out is rich. Sweep from here under load.",),
                narrows=("the maker's preset", "the last ten of this class")),
     )  # fmt: skip
 
@@ -285,12 +287,12 @@ def gravity_feed(values: Values) -> tuple[Figure, ...]:
         Figure("feed.margin", "over full load, at least 2 is asked", margin, "ratio",
                hose.GRAVITY_FEED, Band(margin * 0.7, margin * 1.3), (*inputs, *needs),
                rounding=Rounding.DOWN, estimated=True,
-               notes=() if margin >= 2 else ("not enough: raise the tank or the bore",)),
+               warnings=() if margin >= 2 else (NOT_ENOUGH,)),
         Figure("feed.needle", "presses on the float needle", floats, "pressure",
                hose.GRAVITY_FEED, exact(floats),
                (row("highest surface above the bowl", highest, "length"),),
                rounding=Rounding.UP,
-               notes=("over 0.6 m: the needle may not hold; lower the tank",) if high else ()),
+               warnings=(TOO_HIGH,) if high else ()),
     )  # fmt: skip
 
 

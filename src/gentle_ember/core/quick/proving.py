@@ -40,7 +40,7 @@ def leak_decay(values: Values) -> tuple[Figure, ...]:
     }[found.tells]
     return tuple(
         Figure(one.key, one.label, one.value, one.kind, one.method, one.band, one.inputs,
-               rounding=one.rounding, narrows=one.narrows, notes=(told,))
+               rounding=one.rounding, narrows=one.narrows, warnings=(told,))
         for one in (found.drop, found.leak)
     )  # fmt: skip
 
@@ -66,7 +66,7 @@ def jet(values: Values) -> tuple[Figure, ...]:
     found = [
         Figure("jet.density", "by density", jets.by_density(stock, made_ratio, ratio), "count",
                jets.DENSITY, spread(jets.by_density(stock, made_ratio, ratio), 0.02),
-               (*common, *densities), rounding=Rounding.UP, estimated=True, notes=lean,
+               (*common, *densities), rounding=Rounding.UP, estimated=True, warnings=lean,
                narrows=("λ at load", "the plug after 20 minutes near rating")),
         Figure("jet.step", "by step", max(1.0, jets.by_step(stock, made, here, step)), "count",
                jets.STEP, spread(max(1.0, jets.by_step(stock, made, here, step)), 0.04),
@@ -83,7 +83,7 @@ def jet(values: Values) -> tuple[Figure, ...]:
                    spread(value, 0.02),
                    (row("jet in it", stock, "count"), row("λ measured", lam, "ratio",
                     Origin.MEASURED), row("λ wanted", LAMBDA_AS_JETTED, "ratio", Origin.TABLE)),
-                   rounding=Rounding.UP, notes=(jets.reads(lam).text,))
+                   rounding=Rounding.UP, warnings=(jets.reads(lam).text,))
         )  # fmt: skip
     return tuple(found)
 
@@ -110,7 +110,7 @@ def gas_orifice(values: Values) -> tuple[Figure, ...]:
     return (
         Figure("orifice.bore", "bore", bore, "small_length", orifice.ORIFICE, spread(bore, 0.05),
                asked, rounding=Rounding.DOWN, estimated=True,
-               notes=("a hole drilled too large is not drilled back: begin under it",)),
+               warnings=("A hole drilled too large can't be made smaller: begin under it.",)),
         Figure("orifice.drill", f"number drill {drill}", drilled, "small_length", orifice.ORIFICE,
                exact(drilled), (*asked, row("number drills", "ASME B94.11M", origin=Origin.TABLE)),
                rounding=Rounding.DOWN),

@@ -113,7 +113,7 @@ def _measure(
         exact(metres),
         tuple(inputs),
         rounding=Rounding.DOWN,
-        notes=("as drawn; tape it on site",),
+        warnings=("Taken from the sketch: measure it on site.",),
         narrows=("a tape on site",),
     )
     return Measure(

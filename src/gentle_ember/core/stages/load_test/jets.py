@@ -157,7 +157,7 @@ def _schools(
             spread(value, 0.02),
             (Input("jet in it", in_it, "count"), Input("λ at load", lam, "ratio", Origin.MEASURED),
              Input("λ wanted", LAMBDA_AS_JETTED, "ratio", Origin.TABLE)),
-            rounding=Rounding.UP, notes=(jets.reads(lam).text,),
+            rounding=Rounding.UP, warnings=(jets.reads(lam).text,),
         )  # fmt: skip
 
 
@@ -257,7 +257,7 @@ def _orifice(job: Job, day_k: float | None) -> Figure | None:
                "set.carburetor.jets.orifice"),
          Input("density ratio made for", made_ratio), Input("density ratio here", ratio)),
         rounding=Rounding.UP, estimated=True,
-        notes=("The maker's own orifice for the elevation goes first.",),
+        warnings=("The maker's own orifice for the elevation comes first.",),
     )  # fmt: skip
 
 

@@ -74,7 +74,7 @@ def _of_output(output: OutputSection | None) -> Iterator[Caution]:
 def _of_runs(runs: RunsSection | None) -> Iterator[Caution]:
     for run in runs.runs if runs else ():
         figure = run.figure
-        if run.at_hand and figure and "too cold" in figure.notes and figure.value < SHORT_RUN_S:
+        if run.at_hand and figure and run.left and figure.value < SHORT_RUN_S:
             yield Caution(
                 f"starve.{run.key}",
                 Severity.CAUTION,

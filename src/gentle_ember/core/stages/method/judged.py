@@ -329,7 +329,7 @@ def _jet_figures(case: Case) -> tuple[Figure, ...]:
             ),
             estimated=case.set.carburetor.jets.marking == "unknown",
             narrows=("λ at load", "the plug after 20 to 30 min near rating"),
-            notes=("the nearest size that is not smaller, when it must carry load",),
+            warnings=("Fit the nearest size that is not smaller when it must carry load.",),
         ),
     )  # fmt: skip
 

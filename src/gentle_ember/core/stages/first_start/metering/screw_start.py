@@ -84,5 +84,5 @@ def from_other(
         yield Figure(
             f"start.{key}", f"from the setting on {other.name}", turns, "turns", OTHER_START,
             spread(turns, OTHER_GAS_BAND), inputs, estimated=True,
-            notes=("foretold, not verified: sweep it",), narrows=("a sweep on this gas",),
+            warnings=("Estimate only: sweep it on this gas.",), narrows=("a sweep on this gas",),
         )  # fmt: skip

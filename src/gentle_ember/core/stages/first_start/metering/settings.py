@@ -94,15 +94,16 @@ class GasMetering:
     @cached_property
     def setting(self) -> Figure | None:
         """Where to lock the screw, once another reading would not change it."""
-        note = (
-            "a third of the way from the middle toward the rich end, because it must start motors"
+        where = (
+            "Set in the middle of the plateau, then a third of the way toward rich, because it "
+            "must start motors."
             if self.motors
-            else "the middle between the two ends"
+            else "Set in the middle of the plateau."
         )
-        return self._figure("setting", "set at", self.verdict.setting, (note,))
+        return self._figure("setting", "set at", self.verdict.setting, (where,))
 
     def _figure(
-        self, name: str, label: str, one: Span | None, notes: tuple[str, ...] = ()
+        self, name: str, label: str, one: Span | None, warnings: tuple[str, ...] = ()
     ) -> Figure | None:
         if one is None or not one.seen:
             return None
@@ -110,7 +111,7 @@ class GasMetering:
         return Figure(
             f"sweep.{name}", label, one.turns, "turns", SWEEP, band,
             tuple(_inputs(self.key, self.record)),
-            narrows=("another reading where it is asked for",), notes=notes,
+            narrows=("another reading where it is asked for",), warnings=warnings,
         )  # fmt: skip
 
     @property
