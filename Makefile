@@ -2,6 +2,8 @@
 SHELL := /bin/bash
 .DEFAULT_GOAL := help
 PY := .venv/bin
+# Where it is set, every start reads all of its sources again: twice as long as need be.
+unexport PYTHONDONTWRITEBYTECODE
 STAMPS := .stamps
 STATIC := src/gentle_ember/web/static
 FRONTEND := $(shell find frontend/src frontend/static -type f 2>/dev/null) $(wildcard frontend/*.json frontend/*.js frontend/*.ts)
@@ -22,6 +24,7 @@ $(STAMPS)/venv: requirements/runtime.txt | prerequisites
 	@mkdir -p $(STAMPS)
 	@test -d .venv || $(PYTHON3) -m venv .venv
 	$(PY)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.txt
+	@$(PY)/python -m compileall -q -j 2 .venv/lib >/dev/null || true
 	@touch $@
 
 $(STAMPS)/package: $(STAMPS)/venv pyproject.toml
@@ -30,6 +33,7 @@ $(STAMPS)/package: $(STAMPS)/venv pyproject.toml
 
 $(STAMPS)/dev: requirements/dev.txt | $(STAMPS)/package
 	$(PY)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	@$(PY)/python -m compileall -q -j 2 .venv/lib >/dev/null || true
 	@touch $@
 
 $(STAMPS)/node: frontend/package-lock.json | prerequisites

@@ -79,22 +79,25 @@ def _serve(arguments: argparse.Namespace) -> int:
     from granian import Granian
     from granian.constants import Interfaces
 
-    from gentle_ember.store.upgrade import bring_up
-    from gentle_ember.web import app
-    from gentle_ember.web.certificate import addresses, certificates
-    from gentle_ember.web.events_api import STREAMS
+    from gentle_ember.store.database import newest, revision
+    from gentle_ember.web import address as told
 
-    bring_up(arguments.data)
-    os.environ[app.DATA_VARIABLE] = str(arguments.data)
-    os.environ[app.HOSTS_VARIABLE] = arguments.host
+    if arguments.data.is_dir() and revision(arguments.data) != newest():
+        from gentle_ember.store.upgrade import bring_up
+
+        bring_up(arguments.data)
+    os.environ[told.DATA_VARIABLE] = str(arguments.data)
+    os.environ[told.HOSTS_VARIABLE] = arguments.host
     certificate: Path | None = None
     key: Path | None = None
     address = arguments.host
     if arguments.lan:
-        made, found = certificates(arguments.data / "tls", app.names()), addresses()
+        from gentle_ember.web.certificate import addresses, certificates, names
+
+        made, found = certificates(arguments.data / "tls", names()), addresses()
         certificate, key = made.certificate, made.key
-        os.environ[app.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
-        os.environ[app.LAN_VARIABLE] = str(arguments.port)
+        os.environ[told.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
+        os.environ[told.LAN_VARIABLE] = str(arguments.port)
         address = "0.0.0.0"  # noqa: S104
     shown = "127.0.0.1" if arguments.host == "0.0.0.0" else arguments.host  # noqa: S104
     scheme = "https" if arguments.lan else "http"
@@ -107,7 +110,7 @@ def _serve(arguments: argparse.Namespace) -> int:
         port=arguments.port,
         interface=Interfaces.WSGI,
         workers=1,
-        blocking_threads=STREAMS + 8,
+        blocking_threads=told.STREAMS + 8,
         factory=True,
         log_enabled=False,
         ssl_cert=certificate,

@@ -2,8 +2,11 @@
 
 import sqlite3
 
+from alembic.config import Config
+from alembic.script import ScriptDirectory
+
 from gentle_ember.store.check import check
-from gentle_ember.store.database import database_path
+from gentle_ember.store.database import MIGRATIONS, database_path, migrate, newest, revision
 from gentle_ember.store.upgrade import bring_up
 
 
@@ -34,3 +37,13 @@ def test_one_job_that_is_no_longer_valid_keeps_none_of_the_others_away(demo_copy
     assert board_of(demo_copy) == taught
     (found,) = check(demo_copy, rebuild=False)
     assert found.startswith(f"Job {broken}: ")
+
+
+def test_the_newest_revision_is_the_last_migrations(tmp_path):
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    assert newest() == ScriptDirectory.from_config(config).get_current_head()
+    assert revision(tmp_path) is None
+    assert not migrate(tmp_path)
+    assert revision(tmp_path) == newest()
+    assert not migrate(tmp_path)

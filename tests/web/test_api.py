@@ -1,10 +1,13 @@
 """The web service through its client: what a page asks, what it is refused, and how."""
 
+import gzip
 import importlib
 import io
 import json
 import pkgutil
 import re
+import subprocess
+import sys
 import zipfile
 from pathlib import Path
 
@@ -45,8 +48,7 @@ from gentle_ember.core.stages.load_test import runs as run
 from gentle_ember.core.stages.load_test import tests as section
 from gentle_ember.core.stages.method import gasoline
 from gentle_ember.core.stages.method import judged as method
-from gentle_ember.web.openapi import documents
-from tests.helpers.service import key
+from tests.helpers.service import ids, key
 
 
 @pytest.fixture
@@ -95,7 +97,7 @@ def test_a_typed_job_comes_back_with_figures(client, job):
 
 
 def test_answers_keep_to_the_published_description(client, job):
-    api = json.loads(documents()["openapi.json"])
+    api = client.get("/api/openapi.json").json
     text = json.dumps(api).replace("#/components/schemas/", "#/$defs/")
     defs = json.loads(text)["components"]["schemas"]
 
@@ -397,3 +399,28 @@ def test_every_method_has_its_page(client):
 
 def test_method_pages_hold_no_raw_html(client):
     assert "<script" not in client.get("/api/methods/output").json["html"]
+
+
+def test_an_answer_is_sent_compressed_to_who_asks_and_a_stream_never_is(demo_client):
+    job = ids(demo_client)["Choir"]
+    at = f"/api/jobs/{job}?views=output,fit"
+    plain = demo_client.get(at)
+    packed = demo_client.get(at, headers={"Accept-Encoding": "gzip"})
+    assert plain.headers.get("Content-Encoding") is None
+    assert packed.headers["Content-Encoding"] == "gzip"
+    assert json.loads(gzip.decompress(packed.data)) == plain.json
+    assert len(packed.data) < 0.2 * len(plain.data)
+    events = demo_client.get(
+        f"/api/jobs/{job}/events", headers={"Accept-Encoding": "gzip"}, buffered=False
+    )
+    assert events.headers.get("Content-Encoding") is None
+    events.close()
+
+
+def test_the_service_loads_no_more_than_a_start_needs():
+    heavy = ("scipy.optimize", "networkx", "pint", "alembic", "ezdxf", "reportlab", "PIL.ImageOps")
+    asked = f"import sys, gentle_ember.web.app; print([m for m in {heavy} if m in sys.modules])"
+    found = subprocess.run(
+        [sys.executable, "-c", asked], capture_output=True, text=True, check=True
+    )
+    assert found.stdout.strip() == "[]"

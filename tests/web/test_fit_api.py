@@ -11,6 +11,7 @@ import pytest
 from cryptography import x509
 
 from gentle_ember.web import events_api
+from gentle_ember.web.address import STREAMS
 from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
@@ -112,7 +113,7 @@ def test_the_stream_tells_of_a_write_by_another_device(demo_client, monkeypatch)
 
 def test_more_streams_than_there_are_threads_are_turned_away(demo_client):
     job = ids(demo_client)["Lambing"]
-    held = [demo_client.get(f"/api/jobs/{job}/events") for _ in range(events_api.STREAMS)]
+    held = [demo_client.get(f"/api/jobs/{job}/events") for _ in range(STREAMS)]
     full = demo_client.get(f"/api/jobs/{job}/events")
     assert full.status_code == 503
     for one in held:

@@ -49,7 +49,7 @@ def test_small_answers_against_their_check_values(client):
     feed = {"bore_m": 6.35e-3, "length_m": 2.0, "running_w": 5000.0}
     low, high = (answer(client, "gravity-feed", head_m=head, **feed) for head in (0.1, 0.8))
     assert low["feed.flow"]["value"] < high["feed.flow"]["value"]
-    assert high["feed.needle"]["notes"]
+    assert high["feed.needle"]["warnings"]
     loss = [
         answer(client, "coupler-loss", gas="propane", heat_w=30e3, bore_m=0.0095, length_m=metres)
         for metres in (1.0, 3.0)
@@ -59,7 +59,7 @@ def test_small_answers_against_their_check_values(client):
     assert jet["jet.density"]["value"] == pytest.approx(90 * 0.941, abs=0.1)
     assert jet["jet.density"]["us"]["text"] == "84.8"
     assert jet["jet.measured"]["value"] == pytest.approx(90 * (0.80 / 0.90) ** 0.5)
-    assert "smaller jet" in jet["jet.measured"]["notes"][0]
+    assert "smaller jet" in jet["jet.measured"]["warnings"][0]
     warm = answer(client, "jet", number=90, here_m=2450.0, day_k=305.0)
     assert warm["jet.density"]["value"] < jet["jet.density"]["value"]
     hole = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=10e3)
@@ -69,9 +69,9 @@ def test_small_answers_against_their_check_values(client):
     assert hole["orifice.drill"]["value"] < hole["orifice.bore"]["value"]
     line = {"volume_m3": 1e-3, "before_pa": 2739.0, "seconds_s": 600.0}
     fell = answer(client, "leak-decay", **line, after_pa=2500.0)
-    assert "leaks more" in fell["decay.leak"]["notes"][0]
+    assert "leaks more" in fell["decay.leak"]["warnings"][0]
     cooled = answer(client, "leak-decay", **line, after_pa=2500.0, before_k=290.0, after_k=289.0)
-    assert "warmed or cooled" in cooled["decay.leak"]["notes"][0]
+    assert "warmed or cooled" in cooled["decay.leak"]["warnings"][0]
 
 
 @pytest.mark.parametrize(

@@ -8,9 +8,10 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cache, cached_property
 from itertools import pairwise
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
-import networkx as nx
+if TYPE_CHECKING:
+    import networkx as nx
 from pydantic import Field
 
 from gentle_ember.core.job.ends import mates
@@ -164,6 +165,8 @@ def _undominated(bridges: list[Bridge]) -> tuple[Bridge, ...]:
 
 
 def _joining(fittings: list[Part]) -> nx.DiGraph[str]:
+    import networkx as nx
+
     graph: nx.DiGraph[str] = nx.DiGraph()
     for fitting in fittings:
         for part, inlet, outlet, _ in ways_of(fitting):
@@ -215,6 +218,8 @@ def bridge(
 
 def _paths(graph: nx.DiGraph[str], start: str, goal: str, weight: Any) -> list[list[str]]:
     """The three shortest ways without a loop; none when there is no way."""
+    import networkx as nx
+
     usable: nx.DiGraph[str] = nx.DiGraph()
     for one, other, data in graph.edges(data=True):
         cost = weight(one, other, data)

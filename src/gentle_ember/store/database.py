@@ -6,11 +6,7 @@ import sqlite3
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 
 DATABASE_NAME = "gentle-ember.sqlite3"
 
@@ -20,27 +16,41 @@ def database_path(data: Path) -> Path:
     return data / DATABASE_NAME
 
 
-def _alembic(url: str) -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    config.set_main_option("sqlalchemy.url", url.replace("%", "%%"))
-    return config
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+def newest() -> str:
+    """The revision this version of the program works with, by the name of its last migration."""
+    return max(one.name.split("_")[0] for one in MIGRATIONS.glob("versions/[0-9]*.py"))
 
 
 def migrate(data: Path) -> bool:
     """Create the database or bring it to the newest revision; whether an older one was there."""
     data.mkdir(parents=True, exist_ok=True)
-    before = _revision(data)
-    config = _alembic(f"sqlite:///{database_path(data)}")
+    before = revision(data)
+    if before == newest():
+        return False
+    # A start that has nothing to migrate does without it: it takes longer than all the rest.
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    url = f"sqlite:///{database_path(data)}"
+    config.set_main_option("sqlalchemy.url", url.replace("%", "%%"))
     command.upgrade(config, "head")
-    return before not in (None, ScriptDirectory.from_config(config).get_current_head())
+    return before is not None
 
 
-def _revision(data: Path) -> str | None:
+def revision(data: Path) -> str | None:
+    """The revision a data folder's database is at; None where there is none yet."""
     engine = create_engine(f"sqlite:///{database_path(data)}")
     try:
         with engine.connect() as connection:
-            return MigrationContext.configure(connection).get_current_revision()
+            if not inspect(connection).has_table("alembic_version"):
+                return None
+            found = connection.scalar(text("SELECT version_num FROM alembic_version"))
+            return None if found is None else str(found)
     finally:
         engine.dispose()
 

@@ -6,12 +6,14 @@ import math
 import re
 import unicodedata
 from dataclasses import dataclass
-
-import pint
+from typing import TYPE_CHECKING, Any
 
 from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.units.display import show_value
-from gentle_ember.units.registry import System, unit_for, ureg
+from gentle_ember.units.registry import System, registry, unit_for
+
+if TYPE_CHECKING:
+    import pint
 
 LONGEST = 80
 
@@ -186,12 +188,12 @@ def _unit(name: str, kind: str) -> pint.Unit:
     folded = re.sub(r"\s*/\s*", "/", name.rstrip(".").strip())
     folded = re.sub(r"/hr?$", "/h", folded, flags=re.I)
     if kind in ("temperature", "temperature_difference") and folded.lower() in _KELVIN_ONLY:
-        return ureg.Unit("kelvin")
+        return registry().Unit("kelvin")
     if folded.lower() in _COUNTED.get(kind, ()):
-        return ureg.Unit("dimensionless")
+        return registry().Unit("dimensionless")
     alias = _ALIASES.get(folded) or _ALIASES.get(folded.lower())
     try:
-        return ureg.parse_units(alias or re.sub(r"(?<=[A-Za-z])([23])\b", r"**\1", folded))
+        return registry().parse_units(alias or re.sub(r"(?<=[A-Za-z])([23])\b", r"**\1", folded))
     except Exception:  # pint's parser raises its own zoo on odd text
         raise ReadingError(f"“{name}” is not a unit I know.") from None
 
@@ -204,16 +206,16 @@ def _sum(text: str, kind: str, system: System, *, lone: bool) -> pint.Quantity[f
             if not lone or len(terms) > 1:
                 raise ReadingError(f"“{text}” needs a unit after every number.")
             _refuse_doubtful_share(term.number, text, kind)
-            unit = ureg.Unit(unit_for(kind, system).pint)
+            unit = registry().Unit(unit_for(kind, system).pint)
         else:
             unit = _unit(term.unit, kind)
         if kind == "temperature_difference" and str(unit).startswith("degree_"):
-            unit = ureg.Unit("delta_" + str(unit))
+            unit = registry().Unit("delta_" + str(unit))
         sign = -1.0 if index and terms[0].number < 0 else 1.0
-        quantity = ureg.Quantity(sign * term.number, unit)
+        quantity = registry().Quantity(sign * term.number, unit)
         try:
             total = quantity if total is None else total + quantity
-        except pint.errors.PintError:
+        except _errors().PintError:
             raise ReadingError(f"The parts of “{text}” don't go together.") from None
     if total is None:
         raise ReadingError(f"“{text}” has no number in it.")
@@ -226,15 +228,22 @@ def _refuse_doubtful_share(number: float, text: str, kind: str) -> None:
         raise ReadingError(f"Is that {percent} % or {number:g} %? Type it with the % sign.")
 
 
+def _errors() -> Any:
+    """Pint's own errors; pint itself is loaded when the first quantity is read."""
+    import pint
+
+    return pint.errors
+
+
 def _to_si(value: pint.Quantity[float], text: str, kind: str, system: System) -> float:
     si = KINDS[kind].si
     try:
         magnitude = float(value.to(si).magnitude)
-    except pint.errors.DimensionalityError:
+    except _errors().DimensionalityError:
         raise ReadingError(
             f"“{text}” is not a {KINDS[kind].name}. {_example(kind, system)}"
         ) from None
-    except pint.errors.PintError:
+    except _errors().PintError:
         raise ReadingError(f"“{text}” can't be used here. {_example(kind, system)}") from None
     if not math.isfinite(magnitude):
         raise ReadingError(f"“{text}” is not a finite number.")

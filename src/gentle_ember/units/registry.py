@@ -4,21 +4,29 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
-import pint
+if TYPE_CHECKING:
+    import pint
 
 from gentle_ember.core.base.quantities import KINDS
 
 System = Literal["us", "metric"]
 
-ureg: pint.UnitRegistry[float] = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
-for definition in (
-    "inch_water_column = 249.08891 * pascal",
-    "ounce_per_square_inch = ounce_force / inch ** 2",
-    "standard_cubic_foot = foot ** 3",
-):
-    ureg.define(definition)
+
+@cache
+def registry() -> pint.UnitRegistry[float]:
+    """The registry, made when a quantity is first read or shown: it takes half a second."""
+    import pint
+
+    made: pint.UnitRegistry[float] = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
+    for definition in (
+        "inch_water_column = 249.08891 * pascal",
+        "ounce_per_square_inch = ounce_force / inch ** 2",
+        "standard_cubic_foot = foot ** 3",
+    ):
+        made.define(definition)
+    return made
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,8 +98,8 @@ def unit_for(kind: str, system: System, value: float = 0.0) -> Unit:
 @cache
 def line(si: str, unit: str) -> tuple[float, float]:
     """Factor and offset from an SI unit to another, taken from pint once."""
-    zero = ureg.Quantity(0.0, si).to(unit).magnitude
-    one = ureg.Quantity(1.0, si).to(unit).magnitude
+    zero = registry().Quantity(0.0, si).to(unit).magnitude
+    one = registry().Quantity(1.0, si).to(unit).magnitude
     return float(one - zero), float(zero)
 
 

@@ -7,7 +7,8 @@ import os
 from pathlib import Path
 from urllib.parse import urlsplit
 
-from flask import Response, jsonify, request
+from flask import Response, jsonify, request, send_file
+from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
 
 from gentle_ember import __version__
@@ -29,7 +30,7 @@ from gentle_ember.web import (
     shell,
     sound_api,
 )
-from gentle_ember.web.certificate import addresses, certificates
+from gentle_ember.web.address import DATA_VARIABLE, HOSTS_VARIABLE, LAN_VARIABLE
 from gentle_ember.web.schemas import HealthOut
 from gentle_ember.web.services import open_services
 
@@ -49,9 +50,11 @@ MODULES = (
     events_api,
     pairing,
 )
-DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
-LAN_VARIABLE = "GENTLE_EMBER_LAN"
-"""Port on the network, where the shop is served there."""
+COMPRESSED = [
+    "application/json", "application/problem+json", "text/html", "text/css", "text/csv",
+    "text/javascript", "application/javascript", "image/svg+xml", "application/manifest+json",
+]  # fmt: skip
+"""What is sent compressed; a stream of events is not, and photos and fonts are already."""
 LARGEST_REQUEST = 600 * 1024 * 1024
 LOOPBACK = frozenset({"localhost", "127.0.0.1", "::1"})
 _HEADERS = {
@@ -86,6 +89,8 @@ def create_app(
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     app.extensions["gentle_ember"] = open_services(data)
     app.extensions["gentle_ember_lan"] = lan
+    app.config["COMPRESS_MIMETYPES"] = COMPRESSED
+    Compress(app)
     problems.register(app)
     for module in MODULES:
         app.register_api(module.api)
@@ -98,7 +103,7 @@ def create_app(
 
     @app.route("/api/openapi.json")
     def openapi() -> Response:
-        return jsonify(app.api_doc)
+        return send_file(documents_folder() / "openapi.json")
 
     @app.before_request
     def _guard() -> Response | None:
@@ -125,6 +130,12 @@ def create_app(
     return app
 
 
+def documents_folder() -> Path:
+    """Where the published documents are: inside an installed package, or the repository's docs."""
+    packaged = Path(__file__).parent / "published"
+    return packaged if packaged.is_dir() else Path(__file__).parents[3] / "docs" / "api"
+
+
 def _same_origin() -> bool:
     """Whether a write comes from our own page, or from no page at all."""
     site = request.headers.get("Sec-Fetch-Site")
@@ -146,15 +157,11 @@ def from_environment() -> OpenAPI:
     return app
 
 
-def names() -> tuple[str, ...]:
-    """Every name the shop's certificate is for."""
-    return (*addresses(), "localhost", "127.0.0.1", "::1")
-
-
 def on_lan(data: Path, port: int) -> pairing.Lan:
     """How a shop is reached on its network, its certificates made when they are missing."""
+    from gentle_ember.web.certificate import addresses, certificates, names
+
     folder = data / "tls"
-    found = addresses()
     made = certificates(folder, names())
-    urls = tuple(f"https://{one}:{port}" for one in found)
+    urls = tuple(f"https://{one}:{port}" for one in addresses())
     return pairing.Lan(urls, pairing.token(folder), made.authority, made.fingerprint)

@@ -9,7 +9,6 @@ from collections.abc import Callable
 from contextlib import closing
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.job.metering import Ran, Signal
 from gentle_ember.core.physics.fuels import FuelKey
@@ -17,7 +16,7 @@ from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.setup import setup_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web import present_metering
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas_metering import (
     ActIn,
     BenchOut,
@@ -30,13 +29,7 @@ from gentle_ember.web.schemas_metering import (
 from gentle_ember.web.services import services
 
 SOUND_S, SOUND_HZ = 4.0, 8000
-api = APIBlueprint(
-    "bench",
-    __name__,
-    url_prefix="/api/jobs/<job_id>/bench/<fuel>",
-    abp_tags=[Tag(name="simulated bench")],
-    abp_responses={404: Problem, 422: Problem},
-)
+api = blueprint("bench", "simulated bench", "/api/jobs/<job_id>/bench/<fuel>", 404, 422)
 
 
 def _live(path: BenchPath) -> Live:

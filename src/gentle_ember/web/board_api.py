@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from gentle_ember import __version__
@@ -19,8 +18,8 @@ from gentle_ember.units import ReadingError, read
 from gentle_ember.units.reading import example
 from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
 from gentle_ember.web import present
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.fields import job_fields
-from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas_shop import (
     BoardOut,
     BoardQuery,
@@ -33,9 +32,7 @@ from gentle_ember.web.schemas_shop import (
 )
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "shop", __name__, url_prefix="/api", abp_tags=[Tag(name="shop")], abp_responses={422: Problem}
-)
+api = blueprint("shop", "shop", "/api", 422)
 
 
 def _row(row: BoardRow) -> dict[str, Any]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from fractions import Fraction
 
 from flask import Response, jsonify, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.catalog.rows import key_of
 from gentle_ember.core.base.errors import EndError
@@ -16,7 +15,7 @@ from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_bill, present_path
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas_catalog import (
     CatalogOut,
     CatalogQuery,
@@ -30,13 +29,7 @@ from gentle_ember.web.schemas_catalog import (
 )
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "catalog",
-    __name__,
-    url_prefix="/api/catalog",
-    abp_tags=[Tag(name="catalog")],
-    abp_responses={422: Problem},
-)
+api = blueprint("catalog", "catalog", "/api/catalog", 422)
 LARGEST = 4 << 20
 
 

@@ -170,3 +170,8 @@ def _serves(path: Path, names: tuple[str, ...]) -> bool:
         return False
     found = held.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     return set(found) == set(_alternatives(names))
+
+
+def names() -> tuple[str, ...]:
+    """Every name the shop's certificate is for."""
+    return (*addresses(), "localhost", "127.0.0.1", "::1")

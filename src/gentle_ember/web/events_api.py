@@ -7,25 +7,18 @@ from collections.abc import Iterator
 from threading import BoundedSemaphore
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.instruments.hall import Hall, Live
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.news import Word
 from gentle_ember.web import present_metering
-from gentle_ember.web.problems import Problem, problem
+from gentle_ember.web.address import STREAMS
+from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.problems import problem
 from gentle_ember.web.schemas import EventsQuery, JobPath
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "events",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_tags=[Tag(name="jobs")],
-    abp_responses={404: Problem, 503: Problem},
-)
-STREAMS = 40
-"""Streams at most; each holds a thread of the server, which has some more than these."""
+api = blueprint("events", "jobs", "/api/jobs", 404, 503)
 BEAT_S = 10.0
 BENCH_S, NO_BENCH_S = 0.1, 1.0
 """How often the simulated bench is read; how often one not set up is looked for."""

@@ -7,30 +7,22 @@ import uuid
 from pathlib import PurePath
 
 from flask import Response, jsonify, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents import jobfile, photo
 from gentle_ember.documents.bill_csv import bill_csv
-from gentle_ember.documents.bill_pdf import bill_pdf
 from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import LARGEST, LARGEST_PHOTO
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.transfer import export_job, import_job
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas import AttachmentPath, CsvQuery, JobPath
 from gentle_ember.web.schemas_job import SnapshotOut
 from gentle_ember.web.services import services
 from gentle_ember.web.snapshot import snapshot
 
-api = APIBlueprint(
-    "files",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="files")],
-    abp_responses={404: Problem, 422: Problem},
-)
+api = blueprint("files", "files", "/api", 404, 422)
 
 
 _PICTURES = re.compile(r"\.(jpe?g|png|webp|gif|bmp|tiff?|heic)$", re.I)
@@ -69,6 +61,8 @@ def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
     """The bill of materials as PDF, Letter or A4 by the system of units."""
     stored = services().jobs.get(path.job_id)
     bill = services().plan(stored).of(parts_list)
+    from gentle_ember.documents.bill_pdf import bill_pdf
+
     content = bill_pdf(
         stored.job.title, stored.job.owner, bill, services().catalog.suppliers, query.system
     )

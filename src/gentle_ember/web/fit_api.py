@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.stages.fit.marks.drawing import (
     SHEETS,
@@ -15,25 +14,20 @@ from gentle_ember.core.stages.fit.marks.drawing import (
 from gentle_ember.core.stages.fit.marks.label import label
 from gentle_ember.core.stages.fit.marks.mount import mount_plans
 from gentle_ember.core.stages.method.networks import fuel_states
-from gentle_ember.documents.drawing import drawing_dxf, drawing_pdf, drawing_svg
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.present_fit import lengths
-from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas_fit import DrawingPath, DrawingQuery, LabelPath
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "fit",
-    __name__,
-    url_prefix="/api/jobs/<job_id>",
-    abp_tags=[Tag(name="fit")],
-    abp_responses={404: Problem, 422: Problem},
-)
+api = blueprint("fit", "fit", "/api/jobs/<job_id>", 404, 422)
 _TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
 
 
 def _written(one: Drawing, form: str, page: tuple[float, float] | None = None) -> bytes | str:
+    from gentle_ember.documents.drawing import drawing_dxf, drawing_pdf, drawing_svg
+
     if form == "pdf":
         return drawing_pdf(one, page=page)
     return drawing_svg(one) if form == "svg" else drawing_dxf(one)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
@@ -15,7 +14,7 @@ from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.core.stages.fuel_path.trains import parts_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web import present_path
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas_path import (
     EditIn,
     EditOut,
@@ -27,13 +26,7 @@ from gentle_ember.web.schemas_path import (
 )
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "fuel_path",
-    __name__,
-    url_prefix="/api/jobs/<job_id>/trains/<name>",
-    abp_tags=[Tag(name="fuel path")],
-    abp_responses={404: Problem, 422: Problem},
-)
+api = blueprint("fuel_path", "fuel path", "/api/jobs/<job_id>/trains/<name>", 404, 422)
 
 
 def _planned(job_id: str) -> tuple[Plan, OutputSection]:

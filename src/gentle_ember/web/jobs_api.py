@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.estimates.cylinder import answer, helps
 from gentle_ember.core.estimates.run_times import cylinder_question
@@ -15,8 +14,9 @@ from gentle_ember.store.errors import FieldError, NotFoundError
 from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes
 from gentle_ember.web import present
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.fields import job_fields
-from gentle_ember.web.problems import Problem, problem
+from gentle_ember.web.problems import problem
 from gentle_ember.web.schemas import (
     ChangesIn,
     CopyIn,
@@ -32,13 +32,7 @@ from gentle_ember.web.schemas_job import LibraryOut, SnapshotOut
 from gentle_ember.web.services import services
 from gentle_ember.web.snapshot import snapshot
 
-api = APIBlueprint(
-    "jobs",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_tags=[Tag(name="jobs")],
-    abp_responses={404: Problem, 409: Problem, 422: Problem},
-)
+api = blueprint("jobs", "jobs", "/api/jobs", 404, 409, 422)
 EMPTY: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
 
 

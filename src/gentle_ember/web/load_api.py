@@ -5,16 +5,15 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.job.load_test import LoadReading, LoadTest, Run
 from gentle_ember.core.stages.load_test.plug import BY_KEY, read_plug
 from gentle_ember.documents.readings_csv import LOAD, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web import present_load
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.metering_api import read_file
-from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas_load import (
     LearnedOut,
     LoadReadingsOut,
@@ -26,10 +25,7 @@ from gentle_ember.web.schemas_load import (
 from gentle_ember.web.schemas_metering import SweepQuery
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "load", __name__, url_prefix="/api", abp_tags=[Tag(name="load test")],
-    abp_responses={422: Problem},
-)  # fmt: skip
+api = blueprint("load", "load test", "/api", 422)
 
 
 @api.get("/plug-chart", responses={200: PlugChartOut})

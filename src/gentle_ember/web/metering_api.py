@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response, jsonify, request
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
 from gentle_ember.core.job.facts import Model
@@ -14,18 +13,12 @@ from gentle_ember.documents.readings_csv import SWEEP, BadCell, Form, read_readi
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import field_errors
 from gentle_ember.units.registry import System
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
-from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas_metering import LoadedOut, SweepPath, SweepQuery
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "metering",
-    __name__,
-    url_prefix="/api/jobs/<job_id>/metering/<key>",
-    abp_tags=[Tag(name="metering")],
-    abp_responses={404: Problem, 422: Problem},
-)
+api = blueprint("metering", "metering", "/api/jobs/<job_id>/metering/<key>", 404, 422)
 MOST_BYTES = 200_000
 
 

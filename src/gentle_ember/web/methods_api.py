@@ -6,20 +6,13 @@ from functools import cache
 from pathlib import Path
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 from markdown_it import MarkdownIt
 
 from gentle_ember.store.errors import NotFoundError
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas_shop import MethodPageOut, MethodPath
 
-api = APIBlueprint(
-    "methods",
-    __name__,
-    url_prefix="/api/methods",
-    abp_tags=[Tag(name="methods")],
-    abp_responses={404: Problem},
-)
+api = blueprint("methods", "methods", "/api/methods", 404)
 
 
 @cache

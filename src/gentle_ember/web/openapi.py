@@ -1,18 +1,21 @@
-"""Write the OpenAPI document and the job file's schema to docs/api: `python -m …openapi`."""
+"""Write the OpenAPI document and the job file's schema to docs/api: `python -m …openapi FOLDER`."""
 
 from __future__ import annotations
 
 import json
+import os
 import sys
 import tempfile
 from pathlib import Path
 
 from gentle_ember.documents import jobfile
-from gentle_ember.web.app import create_app
 
 
 def documents() -> dict[str, str]:
-    """The published documents by file name."""
+    """The published documents by file name; only where the app was not imported before."""
+    os.environ["GENTLE_EMBER_DESCRIBE"] = "1"
+    from gentle_ember.web.app import create_app
+
     with tempfile.TemporaryDirectory() as folder:
         api = create_app(Path(folder)).api_doc
     texts = {"openapi.json": api, "job.schema.json": jobfile.schema()}

@@ -11,10 +11,10 @@ from pathlib import Path
 
 import segno
 from flask import Response, current_app, jsonify, make_response, redirect, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.store.errors import NotFoundError
-from gentle_ember.web.problems import Problem, problem
+from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.problems import problem
 from gentle_ember.web.schemas_shop import PairOut, PairQuery
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
@@ -22,13 +22,7 @@ LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
 OPEN = frozenset({"/api/pair/join", "/api/pair/authority.crt", "/api/health"})
 """What a device that is not paired may ask for."""
 
-api = APIBlueprint(
-    "pair",
-    __name__,
-    url_prefix="/api/pair",
-    abp_tags=[Tag(name="shop")],
-    abp_responses={403: Problem, 404: Problem},
-)
+api = blueprint("pair", "shop", "/api/pair", 403, 404)
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,6 @@ from dataclasses import asdict
 from typing import Any
 
 from flask import Response, jsonify
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import ValidationError
 
 from gentle_ember.core.base.errors import QuantityError
@@ -28,6 +27,7 @@ from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.registry import CONVERSIONS, System
 from gentle_ember.web import present
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.problems import Problem
 from gentle_ember.web.schemas import CylinderOut, OutputOut
 from gentle_ember.web.schemas_quick import (
@@ -46,13 +46,7 @@ from gentle_ember.web.schemas_quick import (
 )
 from gentle_ember.web.services import services
 
-api = APIBlueprint(
-    "quick",
-    __name__,
-    url_prefix="/api/quick",
-    abp_tags=[Tag(name="quick answers")],
-    abp_responses={422: Problem},
-)
+api = blueprint("quick", "quick answers", "/api/quick", 422)
 CONVERSION = Method(
     "convert", "Unit conversion", "exact factor between units", "definitions, by pint", "units"
 )

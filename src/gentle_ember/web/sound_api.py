@@ -4,23 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 from flask import Response, jsonify, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.physics.sound import rpm_of
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import allowed
 from gentle_ember.web import present
-from gentle_ember.web.problems import Problem
+from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.schemas_quick import FiguresOut, SoundQuery
 
-api = APIBlueprint(
-    "sound",
-    __name__,
-    url_prefix="/api/quick/sound",
-    abp_tags=[Tag(name="quick answers")],
-    abp_responses={422: Problem},
-)
+api = blueprint("sound", "quick answers", "/api/quick/sound", 422)
 MOST_BYTES = 4_000_000
 UNSTEADY = (
     "No steady engine note in it: nearer to the exhaust, out of the wind, at a steady load, and "

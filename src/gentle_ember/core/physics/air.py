@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 
-from fluids.atmosphere import ATMOSPHERE_1976
-
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
 
@@ -42,6 +40,8 @@ def pressure(elevation_m: float) -> float:
     (0.8321, 0.7418)
     """
     check("elevation", "elevation", elevation_m, *ELEVATION_RANGE_M)
+    from fluids.atmosphere import ATMOSPHERE_1976
+
     return float(ATMOSPHERE_1976(elevation_m).P)
 
 
@@ -110,4 +110,6 @@ def standard_density_ratio(elevation_m: float) -> float:
     (0.8617, 0.7852)
     """
     check("elevation", "elevation", elevation_m, *ELEVATION_RANGE_M)
+    from fluids.atmosphere import ATMOSPHERE_1976
+
     return float(ATMOSPHERE_1976(elevation_m).rho) / STANDARD_DENSITY_KG_M3

@@ -8,8 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-import networkx as nx
+if TYPE_CHECKING:
+    import networkx as nx
 
 Positions = Mapping[str, str]
 
@@ -59,6 +61,8 @@ class Network:
 
     def graph(self, positions: Positions) -> nx.Graph[str]:
         """What is connected with the controls so."""
+        import networkx as nx
+
         graph: nx.Graph[str] = nx.Graph()
         graph.add_nodes_from(place for link in self.links for place in (link.a, link.b))
         graph.add_edges_from((link.a, link.b) for link in self.links if link.passes(positions))
@@ -92,6 +96,8 @@ class Fault:
 
 def faults(network: Network, state: State) -> tuple[Fault, ...]:
     """What is wrong in a state, found by reachability."""
+    import networkx as nx
+
     graph = network.graph(state.positions)
     parts = {
         place: number

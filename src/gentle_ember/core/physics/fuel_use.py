@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 import numpy as np
-from scipy.optimize import nnls
 
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Method
@@ -129,6 +128,8 @@ def fit(points: list[Point], set_class: SetClass, rated_w: float) -> Willans:
         return Willans(line.a_w * scale, line.b * scale, BAND_ONE_POINT, basis)
     matrix = np.array([[1.0, p.electrical_w / rated_w] for p in chosen])
     target = np.array([p.fuel_w / rated_w for p in chosen])
+    from scipy.optimize import nnls
+
     solution, _ = nnls(matrix, target)
     residual = float(np.max(np.abs(matrix @ solution - target) / target))
     basis = f"{len(chosen)} {'weigh-ins' if chosen is weighed else 'run times'}"

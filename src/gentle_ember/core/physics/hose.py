@@ -4,9 +4,6 @@ from __future__ import annotations
 
 import math
 
-import fluids
-from scipy.optimize import brentq
-
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
 from gentle_ember.core.physics.fuels import GASOLINE_E10, Fuel, FuelKey
@@ -62,6 +59,8 @@ def drop(
         return 0.0
     velocity = flow_m3_s / (math.pi * bore_m**2 / 4)
     reynolds = density * velocity * bore_m / viscosity
+    import fluids
+
     friction = float(fluids.friction_factor(Re=reynolds, eD=ROUGHNESS_M / bore_m))
     return (friction * length_m / bore_m + k) * density * velocity**2 / 2
 
@@ -89,6 +88,8 @@ def gravity_flow(head_m: float, bore_m: float, length_m: float, k: float) -> flo
     """
     if head_m <= 0:
         return 0.0
+    from scipy.optimize import brentq
+
     density, viscosity = GASOLINE_E10.density_kg_m3, VISCOSITY_PA_S[FuelKey.GASOLINE]
     available = density * GRAVITY * head_m
 

@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-import fluids
-
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import (
@@ -167,6 +165,8 @@ def next_nominal(bore_m: float) -> str | None:
 
 def second_opinion(gas: PipeGas, bore_m: float, drop_pa: float, length_m: float) -> float:
     """Flow by the Spitzglass low-pressure equation [m³/s at 15 °C, 101,325 Pa], sea level."""
+    import fluids
+
     flow = fluids.Spitzglass_low(
         SG=gas.specific_gravity,
         Tavg=REFERENCE_TEMPERATURE_K,

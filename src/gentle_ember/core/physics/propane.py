@@ -9,8 +9,6 @@ from __future__ import annotations
 import math
 from functools import cache
 
-from scipy.optimize import brentq
-
 from gentle_ember.core.base.quantities import check
 
 RANGE_K = (213.15, 333.15)
@@ -102,6 +100,8 @@ def saturation_temperature(pressure_abs_pa: float) -> float:
     Raises:
         QuantityError: pressure outside the saturation line from −60 to 60 °C.
     """
+    from scipy.optimize import brentq
+
     low, high = saturation_pressure(RANGE_K[0]), saturation_pressure(RANGE_K[1])
     check("propane pressure", "pressure", pressure_abs_pa, low, high)
     root = brentq(lambda t: saturation_pressure(t) - pressure_abs_pa, *RANGE_K, xtol=1e-6)

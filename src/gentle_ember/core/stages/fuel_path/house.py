@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-import networkx as nx
+if TYPE_CHECKING:
+    import networkx as nx
 
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Figure, Input, Method, Rival, Rounding, spread
@@ -72,6 +74,8 @@ def size_house(
             those drawn [W, HHV].
     """
     faults = tuple(_faults(house))
+    import networkx as nx
+
     tree: nx.DiGraph[str] = nx.DiGraph()
     tree.add_node("")
     for key, section in house.sections.items():
@@ -123,6 +127,8 @@ def _faults(house: House) -> Iterator[tuple[str, str]]:
 
 
 def _distances(sections: Mapping[str, Section], tree: nx.DiGraph[str]) -> dict[str, float]:
+    import networkx as nx
+
     found: dict[str, float] = {"": 0.0}
     for key in nx.topological_sort(tree):
         if key:

@@ -8,8 +8,6 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
 
-import fluids
-
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import (
@@ -39,6 +37,8 @@ ISOTHERMAL = Method(
 @cache
 def friction(reynolds: float, relative_roughness: float) -> float:
     """Darcy friction factor [1], Clamond's Colebrook, laminar below 2,040."""
+    import fluids
+
     return float(fluids.friction_factor(Re=reynolds, eD=relative_roughness))
 
 

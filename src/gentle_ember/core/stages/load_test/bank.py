@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.figure import Method
@@ -126,6 +125,8 @@ def _solve(
     legs: int,
 ) -> list[int]:
     """How many on each place: integers, with what is off the aim and out of balance as costs."""
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
     n = len(places)
     watts = np.array([load.watts for load, _ in places])
     tilt = np.array([load.watts * (_share(leg, "a") - _share(leg, "b")) for load, leg in places])

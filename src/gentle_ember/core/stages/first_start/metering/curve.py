@@ -13,7 +13,6 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve
 
 from gentle_ember.core.job.metering import Taken
 
@@ -121,6 +120,8 @@ def _basis(at: Array, start: float) -> Array:
 def _posterior(
     grid: Array, at: Array, share: Array, noise: Array, start: float, length: float, swing: float
 ) -> tuple[Array, Array]:
+    from scipy.linalg import cho_factor, cho_solve
+
     factor = cho_factor(_kernel(at, at, start, length, swing) + np.diag(noise**2), lower=True)
     cross = _kernel(grid, at, start, length, swing)
     off = share - _basis(at, start) @ PRIOR_MEAN
@@ -132,6 +133,8 @@ def _posterior(
 def _evidence(
     at: Array, share: Array, noise: Array, start: float, length: float, swing: float
 ) -> float:
+    from scipy.linalg import cho_factor, cho_solve
+
     factor = cho_factor(_kernel(at, at, start, length, swing) + np.diag(noise**2), lower=True)
     off = share - _basis(at, start) @ PRIOR_MEAN
     return float(-0.5 * off @ cho_solve(factor, off) - np.log(np.diag(factor[0])).sum())

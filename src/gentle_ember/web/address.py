@@ -1,0 +1,10 @@
+"""What a server process is told by the one that starts it, and how much of it streams may take.
+
+On its own, so that the process that starts the server need not load the service twice.
+"""
+
+DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
+LAN_VARIABLE = "GENTLE_EMBER_LAN"
+"""Port on the network, where the shop is served there."""
+STREAMS = 40
+"""Streams at most; each holds a thread of the server, which has some more than these."""
