@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Reference, Train } from '$lib/api/client';
-import { assumption, fieldOf, scaled, unscaled } from '$lib/reference';
-import { cells, spaced, strips, wrap } from '$lib/path/layout';
+import { assumption, fieldOf, scaled, unscaled } from '$lib/session/reference';
+import { cells, spaced, strips, wrap } from '$lib/stages/fuel_path/layout';
 
 const LEVELS = { none: 2740, idle: 2700, half: 2500, full: 2300 };
 

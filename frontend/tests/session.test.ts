@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { JobSession } from '$lib/job/session.svelte';
+import { JobSession } from '$lib/session/session.svelte';
 import { shop } from './shop';
 
 let open: JobSession[] = [];

@@ -3,14 +3,14 @@
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
   import type { Snippet } from 'svelte';
   import { page } from '$app/state';
-  import Working from '$lib/figure/Working.svelte';
-  import { working } from '$lib/figure/working.svelte';
+  import Working from '$lib/ui/Working.svelte';
+  import { working } from '$lib/ui/working.svelte';
   import { beforeNavigate } from '$app/navigation';
   import Finder from '$lib/frame/Finder.svelte';
   import { onkeydown } from '$lib/frame/keys';
   import Keys from '$lib/frame/Keys.svelte';
   import TopBar from '$lib/frame/TopBar.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   let { children }: { children: Snippet } = $props();
   const client = new QueryClient({

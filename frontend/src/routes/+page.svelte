@@ -4,8 +4,9 @@
   import { api, ask, Refusal, type BoardRow } from '$lib/api/client';
   import BoardRowLine from '$lib/frame/BoardRow.svelte';
   import { QUICK } from '$lib/frame/current.svelte';
-  import { writeKey } from '$lib/job/outbox';
-  import { prefs } from '$lib/prefs.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import { writeKey } from '$lib/session/outbox';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const client = useQueryClient();
   let query = $state('');
@@ -14,7 +15,7 @@
   let title = $state('');
   let trouble = $state('');
   let gone = $state.raw<{ id: string; title: string; archived: boolean }>();
-  let newDialog = $state<HTMLDialogElement>();
+  let naming = $state(false);
   let limit = $derived(Math.max(12, ...Object.values(limits)));
 
   const board = createQuery(() => ({
@@ -119,7 +120,7 @@
     <label class="btn"
       >Import<input class="sr" type="file" accept=".zip" onchange={importFile} /></label
     >
-    <button class="btn btn-primary" onclick={() => newDialog?.showModal()}>New job</button>
+    <button class="btn btn-primary" onclick={() => (naming = true)}>New job</button>
   </header>
 
   {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
@@ -178,12 +179,8 @@
   </section>
 </main>
 
-<dialog
-  bind:this={newDialog}
-  aria-labelledby="new-title"
-  onclick={(event) => event.target === newDialog && newDialog.close()}
->
-  <form class="inside" onsubmit={create}>
+<Dialog open={naming} labelledby="new-title" width="narrow" onclose={() => (naming = false)}>
+  <form onsubmit={create}>
     <h2 id="new-title">New job</h2>
     <label for="new-name">What do you call it?</label>
     <input
@@ -195,11 +192,11 @@
       autocomplete="off"
     />
     <div class="row">
-      <button type="button" class="btn btn-ghost" onclick={() => newDialog?.close()}>Cancel</button>
+      <button type="button" class="btn btn-ghost" onclick={() => (naming = false)}>Cancel</button>
       <button class="btn btn-primary">Open it</button>
     </div>
   </form>
-</dialog>
+</Dialog>
 
 <style>
   main {
@@ -264,15 +261,5 @@
   }
   .empty {
     padding: 2rem 0;
-  }
-  dialog {
-    margin: auto;
-    width: min(28rem, calc(100vw - 2rem));
-  }
-  .inside {
-    padding: 1.2rem;
-  }
-  .inside h2 {
-    font-size: 1.15rem;
   }
 </style>

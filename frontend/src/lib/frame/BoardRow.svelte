@@ -3,9 +3,9 @@
   import ArchiveRestore from '@lucide/svelte/icons/archive-restore';
   import Copy from '@lucide/svelte/icons/copy';
   import type { BoardRow } from '$lib/api/client';
-  import { LETTERS } from '$lib/job/options';
-  import { prefs } from '$lib/prefs.svelte';
-  import Mark from './Mark.svelte';
+  import { LETTERS } from '$lib/session/options';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
 
   interface Props {
     row: BoardRow;

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, ask, type Found } from '$lib/api/client';
-  import { prefs } from '$lib/prefs.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import { actions, type Entry } from './actions';
   import { current } from './current.svelte';
 
-  let dialog = $state<HTMLDialogElement>();
   let text = $state('');
   let found = $state.raw<Found[]>([]);
   let chosen = $state(0);
@@ -16,8 +16,7 @@
       text = '';
       found = [];
       chosen = 0;
-      dialog?.showModal();
-    } else dialog?.close();
+    }
   });
 
   let entries = $derived<Entry[]>([...found.map(fromServer), ...actions(text)].slice(0, 14));
@@ -68,60 +67,52 @@
   }
 </script>
 
-<dialog
-  bind:this={dialog}
-  aria-label="Find or run anything"
+<Dialog
+  open={current.finder}
+  label="Find or run anything"
+  width="wide"
+  top
   onclose={() => (current.finder = false)}
-  onclick={(event) => event.target === dialog && dialog.close()}
 >
-  <div class="inside">
-    <input
-      class="input"
-      placeholder="A job, a field, a trade name, 7 in w.c. …"
-      role="combobox"
-      aria-label="Find"
-      aria-expanded="true"
-      aria-controls="finder-list"
-      aria-activedescendant={entries.length ? `finder-${chosen}` : undefined}
-      autocomplete="off"
-      spellcheck="false"
-      bind:value={text}
-      oninput={input}
-      onkeydown={keydown}
-    />
-    <ul id="finder-list" role="listbox" aria-label="Found">
-      {#each entries as entry, i (`${entry.where}${entry.title}${i}`)}
-        <!-- The field above keeps the focus; arrow keys and Enter choose from there. -->
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
-        <li
-          id={`finder-${i}`}
-          role="option"
-          aria-selected={i === chosen}
-          class:chosen={i === chosen}
-          onmousemove={() => (chosen = i)}
-          onclick={() => run(entry)}
-        >
-          <span class="title">{entry.title}</span>
-          <span class="quiet where">{entry.where}</span>
-          {#if entry.detail}<span class="quiet detail">{entry.detail}</span>{/if}
-        </li>
-      {:else}
-        <li role="option" aria-selected="false" class="quiet none">
-          Nothing by that name. Try another of its names.
-        </li>
-      {/each}
-    </ul>
-  </div>
-</dialog>
+  <input
+    class="input"
+    placeholder="A job, a field, a trade name, 7 in w.c. …"
+    role="combobox"
+    aria-label="Find"
+    aria-expanded="true"
+    aria-controls="finder-list"
+    aria-activedescendant={entries.length ? `finder-${chosen}` : undefined}
+    autocomplete="off"
+    spellcheck="false"
+    bind:value={text}
+    oninput={input}
+    onkeydown={keydown}
+  />
+  <ul id="finder-list" role="listbox" aria-label="Found">
+    {#each entries as entry, i (`${entry.where}${entry.title}${i}`)}
+      <!-- The field above keeps the focus; arrow keys and Enter choose from there. -->
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <li
+        id={`finder-${i}`}
+        role="option"
+        aria-selected={i === chosen}
+        class:chosen={i === chosen}
+        onmousemove={() => (chosen = i)}
+        onclick={() => run(entry)}
+      >
+        <span class="title">{entry.title}</span>
+        <span class="quiet where">{entry.where}</span>
+        {#if entry.detail}<span class="quiet detail">{entry.detail}</span>{/if}
+      </li>
+    {:else}
+      <li role="option" aria-selected="false" class="quiet none">
+        Nothing by that name. Try another of its names.
+      </li>
+    {/each}
+  </ul>
+</Dialog>
 
 <style>
-  dialog {
-    margin: 8vh auto auto;
-    width: min(40rem, calc(100vw - 1.5rem));
-  }
-  .inside {
-    padding: 0.8rem;
-  }
   .input {
     height: 2.8rem;
     font-size: 1.05rem;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Snapshot } from '$lib/api/client';
-  import { LETTERS } from '$lib/job/options';
-  import { prefs } from '$lib/prefs.svelte';
+  import { LETTERS } from '$lib/session/options';
+  import { prefs } from '$lib/session/prefs.svelte';
   import LedgerRow from './LedgerRow.svelte';
-  import Mark from './Mark.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
 
   interface Props {
     snapshot: Snapshot;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Figure as FigureType } from '$lib/api/client';
-  import Figure from '$lib/figure/Figure.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   interface Props {
     label: string;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import ChevronUp from '@lucide/svelte/icons/chevron-up';
   import type { Snapshot } from '$lib/api/client';
-  import { prefs } from '$lib/prefs.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
   import Ledger from './Ledger.svelte';
 
   interface Props {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { JobSession } from '$lib/job/session.svelte';
+  import type { JobSession } from '$lib/session/session.svelte';
 
   interface Props {
     session: JobSession;

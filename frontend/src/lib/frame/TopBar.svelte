@@ -2,7 +2,7 @@
   import Lamp from '@lucide/svelte/icons/lamp';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
-  import { prefs } from '$lib/prefs.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
   import { current } from './current.svelte';
   import Who from './Who.svelte';
   import SaveState from './SaveState.svelte';

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import { initials, prefs } from '$lib/prefs.svelte';
-  import { forgetReference, useReference } from '$lib/reference';
+  import { initials, prefs } from '$lib/session/prefs.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import { forgetReference, useReference } from '$lib/session/reference';
 
   const client = useQueryClient();
   const reference = useReference();
-  let dialog = $state<HTMLDialogElement>();
+  let open = $state(false);
   let name = $state('');
 
   async function add(event: SubmitEvent) {
@@ -17,24 +18,20 @@
     await forgetReference(client);
     prefs.be(wanted);
     name = '';
-    dialog?.close();
+    open = false;
   }
 </script>
 
 <button
   class="who"
   aria-label={prefs.who ? `You are ${prefs.who}. Change` : 'Say who you are'}
-  onclick={() => dialog?.showModal()}
+  onclick={() => (open = true)}
 >
   {prefs.who ? initials(prefs.who) : 'Who?'}
 </button>
 
-<dialog
-  bind:this={dialog}
-  aria-labelledby="who-title"
-  onclick={(event) => event.target === dialog && dialog.close()}
->
-  <form class="inside" onsubmit={add}>
+<Dialog {open} labelledby="who-title" width="narrow" onclose={() => (open = false)}>
+  <form onsubmit={add}>
     <h2 id="who-title">Who is working?</h2>
     <p class="quiet">The name goes with every change and signature.</p>
     <div class="people">
@@ -45,7 +42,7 @@
           aria-pressed={person.name === prefs.who}
           onclick={() => {
             prefs.be(person.name, person.units);
-            dialog?.close();
+            open = false;
           }}
         >
           {person.name}
@@ -58,7 +55,7 @@
       <button class="btn btn-primary">That's me</button>
     </div>
   </form>
-</dialog>
+</Dialog>
 
 <style>
   .who {
@@ -72,17 +69,6 @@
     font-weight: 650;
     cursor: pointer;
     flex: none;
-  }
-  dialog {
-    margin: auto;
-    width: min(26rem, calc(100vw - 2rem));
-  }
-  .inside {
-    padding: 1.2rem;
-  }
-  h2 {
-    font-weight: 700;
-    font-size: 1.15rem;
   }
   .people {
     display: flex;

@@ -1,5 +1,5 @@
 import { goto } from '$app/navigation';
-import { prefs } from '$lib/prefs.svelte';
+import { prefs } from '$lib/session/prefs.svelte';
 import { current, PAGES, QUICK } from './current.svelte';
 
 export interface Entry {

@@ -1,4 +1,4 @@
-import type { JobSession } from '$lib/job/session.svelte';
+import type { JobSession } from '$lib/session/session.svelte';
 
 /** What the keys and the finder act on: the open job, and which dialog is up. */
 class Current {

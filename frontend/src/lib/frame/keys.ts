@@ -1,6 +1,6 @@
 import { goto } from '$app/navigation';
 import { page } from '$app/state';
-import { prefs } from '$lib/prefs.svelte';
+import { prefs } from '$lib/session/prefs.svelte';
 import { current, STAGES } from './current.svelte';
 
 export const KEYS = [

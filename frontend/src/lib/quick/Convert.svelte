@@ -2,8 +2,8 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { page } from '$app/state';
   import { api, ask } from '$lib/api/client';
-  import Figure from '$lib/figure/Figure.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
   import { faults } from './faults';
 
   const id = $props.id();

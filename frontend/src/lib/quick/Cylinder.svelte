@@ -1,9 +1,9 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import Answer from '$lib/cylinder/Answer.svelte';
-  import { CLASSES, SHELTERS } from '$lib/job/options';
-  import { useReference } from '$lib/reference';
+  import Answer from '$lib/stages/method/Answer.svelte';
+  import { CLASSES, SHELTERS } from '$lib/session/options';
+  import { useReference } from '$lib/session/reference';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';
   import TypedField from './TypedField.svelte';

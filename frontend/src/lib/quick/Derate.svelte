@@ -1,9 +1,9 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import Figure from '$lib/figure/Figure.svelte';
-  import Mark from '$lib/frame/Mark.svelte';
-  import { SCHOOLS } from '$lib/job/options';
+  import Figure from '$lib/ui/Figure.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
+  import { SCHOOLS } from '$lib/session/options';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';
   import TypedField from './TypedField.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import PlugChart from '$lib/load/PlugChart.svelte';
+  import PlugChart from '$lib/stages/load_test/PlugChart.svelte';
 
   const id = $props.id();
   let chosen = $state('');

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import { CLASSES } from '$lib/job/options';
-  import Flows from '$lib/output/Flows.svelte';
-  import RunTable from '$lib/output/RunTable.svelte';
+  import { CLASSES } from '$lib/session/options';
+  import Flows from '$lib/stages/method/Flows.svelte';
+  import RunTable from '$lib/stages/method/RunTable.svelte';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';
   import TypedField from './TypedField.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask, type SmallAnswer } from '$lib/api/client';
-  import Figure from '$lib/figure/Figure.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';
   import TypedField from './TypedField.svelte';

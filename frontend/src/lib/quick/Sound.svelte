@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Figure as FigureOf } from '$lib/api/client';
-  import Figure from '$lib/figure/Figure.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
 
   const id = $props.id();
   const SECONDS = 4;

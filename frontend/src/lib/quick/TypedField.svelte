@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { prefs } from '$lib/prefs.svelte';
-  import { assumption, useReference } from '$lib/reference';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import { assumption, useReference } from '$lib/session/reference';
   import type { TypedQuantity } from './quantity.svelte';
 
   interface Props {

@@ -1,5 +1,5 @@
 import { api, ask, Refusal } from '$lib/api/client';
-import { prefs } from '$lib/prefs.svelte';
+import { prefs } from '$lib/session/prefs.svelte';
 
 /** A quantity typed outside a job: its text, what was understood [SI], or what is wrong. */
 export class TypedQuantity {

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import BringIn from '$lib/catalog/BringIn.svelte';
-  import PartRow from '$lib/catalog/PartRow.svelte';
+  import BringIn from './BringIn.svelte';
+  import PartRow from './PartRow.svelte';
 
   let words = $state('');
   let kind = $state('');

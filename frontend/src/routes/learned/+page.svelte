@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import Mark from '$lib/frame/Mark.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
 
   const found = createQuery(() => ({
     queryKey: ['learned'],

@@ -5,8 +5,8 @@
   import Ledger from '$lib/frame/Ledger.svelte';
   import PocketLedger from '$lib/frame/PocketLedger.svelte';
   import Route from '$lib/frame/Route.svelte';
-  import Conflicts from '$lib/job/Conflicts.svelte';
-  import { JobSession, provideJob } from '$lib/job/session.svelte';
+  import Conflicts from '$lib/session/Conflicts.svelte';
+  import { JobSession, provideJob } from '$lib/session/session.svelte';
 
   let { children }: { children: Snippet } = $props();
   let id = $derived(page.params.id ?? '');

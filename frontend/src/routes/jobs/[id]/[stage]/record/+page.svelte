@@ -1,12 +1,12 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { WAITS } from '$lib/job/options';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { WAITS } from '$lib/session/options';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look(''));

@@ -1,20 +1,20 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
-  import { freshKey, signed, stamp } from '$lib/job/record';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import { freshKey, signed, stamp } from '$lib/session/record';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import { BenchLive, type GasMetering } from '$lib/metering/bench.svelte';
-  import BenchHands from '$lib/metering/BenchHands.svelte';
-  import Looks from '$lib/metering/Looks.svelte';
-  import ReadingsFile from '$lib/job/ReadingsFile.svelte';
-  import Readings from '$lib/metering/Readings.svelte';
-  import Spiral from '$lib/metering/Spiral.svelte';
-  import SweepPlot from '$lib/metering/SweepPlot.svelte';
-  import NotTight from '$lib/prove/NotTight.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { BenchLive, type GasMetering } from '$lib/stages/first_start/bench.svelte';
+  import BenchHands from '$lib/stages/first_start/BenchHands.svelte';
+  import Looks from '$lib/stages/first_start/Looks.svelte';
+  import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
+  import Readings from '$lib/stages/first_start/Readings.svelte';
+  import Spiral from '$lib/stages/first_start/Spiral.svelte';
+  import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
+  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('metering'));

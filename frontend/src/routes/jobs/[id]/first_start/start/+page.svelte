@@ -1,13 +1,13 @@
 <script lang="ts">
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import Figure from '$lib/figure/Figure.svelte';
-  import { freshKey, signed } from '$lib/job/record';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import { freshKey, signed } from '$lib/session/record';
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import NotTight from '$lib/prove/NotTight.svelte';
-  import Attempts, { type Tried } from '$lib/start/Attempts.svelte';
-  import LookList from '$lib/start/LookList.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import Attempts, { type Tried } from '$lib/stages/first_start/Attempts.svelte';
+  import LookList from '$lib/stages/first_start/LookList.svelte';
 
   const job = useJob();
   $effect(() => void job().look('starts'));

@@ -2,12 +2,12 @@
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import X from '@lucide/svelte/icons/x';
   import { goto } from '$app/navigation';
-  import { Clock, hush, say, stayAwake } from '$lib/bench/awake.svelte';
-  import BenchStep from '$lib/bench/BenchStep.svelte';
-  import Tray from '$lib/bench/Tray.svelte';
-  import { done, isOpen, openBefore, stateOf } from '$lib/fit/sheet';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { Clock, hush, say, stayAwake } from '$lib/stages/fit/awake.svelte';
+  import BenchStep from '$lib/stages/fit/BenchStep.svelte';
+  import Tray from '$lib/stages/fit/Tray.svelte';
+  import { done, isOpen, openBefore, stateOf } from '$lib/stages/fit/sheet';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));

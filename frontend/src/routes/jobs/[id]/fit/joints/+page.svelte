@@ -1,6 +1,6 @@
 <script lang="ts">
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));

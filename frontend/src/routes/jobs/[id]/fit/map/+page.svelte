@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Tick from '$lib/field/Tick.svelte';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
-  import { signed } from '$lib/job/record';
+  import Tick from '$lib/ui/Tick.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { signed } from '$lib/session/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import Photos from '$lib/intake/Photos.svelte';
-  import Rows from '$lib/job/Rows.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import Photos from '$lib/stages/intake/Photos.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));

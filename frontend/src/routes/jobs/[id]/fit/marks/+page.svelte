@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
-  import Face from '$lib/fit/Face.svelte';
-  import MountFields from '$lib/fit/MountFields.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import Face from '$lib/stages/fit/Face.svelte';
+  import MountFields from '$lib/stages/fit/MountFields.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { newKey } from '$lib/job/path';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { newKey } from '$lib/session/path';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('marks'));

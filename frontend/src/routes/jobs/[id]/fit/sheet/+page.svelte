@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
-  import AddStep from '$lib/fit/AddStep.svelte';
-  import Finds from '$lib/fit/Finds.svelte';
-  import { isOpen, runs, stateOf } from '$lib/fit/sheet';
-  import Smelled from '$lib/fit/Smelled.svelte';
-  import StepRow from '$lib/fit/StepRow.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import AddStep from '$lib/stages/fit/AddStep.svelte';
+  import Finds from '$lib/stages/fit/Finds.svelte';
+  import { isOpen, runs, stateOf } from '$lib/stages/fit/sheet';
+  import Smelled from '$lib/stages/fit/Smelled.svelte';
+  import StepRow from '$lib/stages/fit/StepRow.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));

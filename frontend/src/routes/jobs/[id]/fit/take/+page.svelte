@@ -1,8 +1,8 @@
 <script lang="ts">
-  import Tick from '$lib/field/Tick.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('fit'));

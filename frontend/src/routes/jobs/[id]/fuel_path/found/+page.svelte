@@ -1,14 +1,14 @@
 <script lang="ts">
-  import Tick from '$lib/field/Tick.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import Insert from '$lib/path/Insert.svelte';
-  import PlacePanel from '$lib/path/PlacePanel.svelte';
-  import Proposals from '$lib/path/Proposals.svelte';
-  import TrainDrawing from '$lib/path/TrainDrawing.svelte';
-  import Troubles from '$lib/path/Troubles.svelte';
-  import { Workbench } from '$lib/path/work.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import Insert from '$lib/stages/fuel_path/Insert.svelte';
+  import PlacePanel from '$lib/stages/fuel_path/PlacePanel.svelte';
+  import Proposals from '$lib/stages/fuel_path/Proposals.svelte';
+  import TrainDrawing from '$lib/stages/fuel_path/TrainDrawing.svelte';
+  import Troubles from '$lib/stages/fuel_path/Troubles.svelte';
+  import { Workbench } from '$lib/stages/fuel_path/work.svelte';
 
   interface Way {
     key: string;

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
-  import Figure from '$lib/figure/Figure.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import Rows from '$lib/job/Rows.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('house'));

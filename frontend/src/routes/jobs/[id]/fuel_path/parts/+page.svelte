@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import Arrived from '$lib/path/Arrived.svelte';
-  import KitCheck from '$lib/path/KitCheck.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import Arrived from '$lib/stages/fuel_path/Arrived.svelte';
+  import KitCheck from '$lib/stages/fuel_path/KitCheck.svelte';
   import type { Bill } from '$lib/api/client';
-  import { prefs } from '$lib/prefs.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('bill'));

@@ -2,9 +2,9 @@
   import type { ReadyItem } from '$lib/api/client';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { STAGE_NAMES } from '$lib/job/options';
-  import { useJob } from '$lib/job/session.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { STAGE_NAMES } from '$lib/session/options';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look(''));

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import StackDrawing from '$lib/path/StackDrawing.svelte';
-  import { downloadSvg } from '$lib/path/svg';
-  import { prefs } from '$lib/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import StackDrawing from '$lib/stages/fuel_path/StackDrawing.svelte';
+  import { downloadSvg } from '$lib/stages/fuel_path/svg';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('stack'));

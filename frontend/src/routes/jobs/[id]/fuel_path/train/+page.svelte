@@ -1,19 +1,19 @@
 <script lang="ts">
-  import Tick from '$lib/field/Tick.svelte';
-  import Figure from '$lib/figure/Figure.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
-  import Mark from '$lib/frame/Mark.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import Choose from '$lib/path/Choose.svelte';
-  import PlacePanel from '$lib/path/PlacePanel.svelte';
-  import Proposals from '$lib/path/Proposals.svelte';
-  import RouteProfile from '$lib/path/RouteProfile.svelte';
-  import { downloadSvg } from '$lib/path/svg';
-  import TrainDrawing from '$lib/path/TrainDrawing.svelte';
-  import Troubles from '$lib/path/Troubles.svelte';
-  import WhatIfs from '$lib/path/WhatIfs.svelte';
-  import { Workbench } from '$lib/path/work.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import Choose from '$lib/stages/fuel_path/Choose.svelte';
+  import PlacePanel from '$lib/stages/fuel_path/PlacePanel.svelte';
+  import Proposals from '$lib/stages/fuel_path/Proposals.svelte';
+  import RouteProfile from '$lib/stages/fuel_path/RouteProfile.svelte';
+  import { downloadSvg } from '$lib/stages/fuel_path/svg';
+  import TrainDrawing from '$lib/stages/fuel_path/TrainDrawing.svelte';
+  import Troubles from '$lib/stages/fuel_path/Troubles.svelte';
+  import WhatIfs from '$lib/stages/fuel_path/WhatIfs.svelte';
+  import { Workbench } from '$lib/stages/fuel_path/work.svelte';
 
   const job = useJob();
   $effect(() => void job().look('path'));

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import AskField from '$lib/intake/AskField.svelte';
-  import Photos from '$lib/intake/Photos.svelte';
-  import { BEHIND, REMEDY } from '$lib/job/options';
-  import Rows from '$lib/job/Rows.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import AskField from '$lib/stages/intake/AskField.svelte';
+  import Photos from '$lib/stages/intake/Photos.svelte';
+  import { BEHIND, REMEDY } from '$lib/session/options';
+  import Rows from '$lib/ui/Rows.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('walk'));

@@ -1,15 +1,15 @@
 <script lang="ts">
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import Files from '$lib/job/Files.svelte';
-  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/job/options';
-  import RunTimes from '$lib/job/RunTimes.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import Alike from '$lib/intake/Alike.svelte';
-  import WeighIns from '$lib/job/WeighIns.svelte';
-  import Questions from '$lib/job/Questions.svelte';
+  import Files from '$lib/frame/Files.svelte';
+  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/session/options';
+  import RunTimes from '$lib/stages/intake/RunTimes.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import Alike from '$lib/stages/intake/Alike.svelte';
+  import WeighIns from '$lib/stages/intake/WeighIns.svelte';
+  import Questions from '$lib/frame/Questions.svelte';
 
   const job = useJob();
   $effect(() => void job().look(''));

@@ -1,16 +1,16 @@
 <script lang="ts">
-  import { STUBS } from '$lib/job/options';
+  import { STUBS } from '$lib/session/options';
   import Plus from '@lucide/svelte/icons/plus';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { ASKED, SHELTERS, STORAGE } from '$lib/job/options';
-  import { newKey } from '$lib/job/path';
-  import Questions from '$lib/job/Questions.svelte';
-  import Rows from '$lib/job/Rows.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import { useReference } from '$lib/reference';
+  import { ASKED, SHELTERS, STORAGE } from '$lib/session/options';
+  import { newKey } from '$lib/session/path';
+  import Questions from '$lib/frame/Questions.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { useReference } from '$lib/session/reference';
 
   const job = useJob();
   const reference = useReference();

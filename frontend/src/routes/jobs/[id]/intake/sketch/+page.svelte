@@ -2,12 +2,12 @@
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
   import type { SketchItem } from '$lib/api/client';
-  import TextField from '$lib/field/TextField.svelte';
-  import Figure from '$lib/figure/Figure.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import SketchBoard from '$lib/intake/SketchBoard.svelte';
-  import { newKey } from '$lib/job/path';
-  import { useJob } from '$lib/job/session.svelte';
+  import SketchBoard from '$lib/stages/intake/SketchBoard.svelte';
+  import { newKey } from '$lib/session/path';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('sketch'));

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import Place from '$lib/intake/Place.svelte';
+  import Place from '$lib/stages/intake/Place.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look('inspection'));

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Tick from '$lib/field/Tick.svelte';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { APPLIANCES, LEGS, MUST } from '$lib/job/options';
-  import Rows from '$lib/job/Rows.svelte';
-  import { useJob } from '$lib/job/session.svelte';
+  import { APPLIANCES, LEGS, MUST } from '$lib/session/options';
+  import Rows from '$lib/ui/Rows.svelte';
+  import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   $effect(() => void job().look(''));

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import TextField from '$lib/field/TextField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { freshKey } from '$lib/job/record';
-  import { useJob } from '$lib/job/session.svelte';
-  import { DECIDED, type What } from '$lib/load/types';
+  import { freshKey } from '$lib/session/record';
+  import { useJob } from '$lib/session/session.svelte';
+  import { DECIDED, type What } from '$lib/stages/load_test/types';
 
   const job = useJob();
   $effect(() => void job().look('jets,load_tests'));

@@ -1,18 +1,18 @@
 <script lang="ts">
-  import Figure from '$lib/figure/Figure.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { freshKey } from '$lib/job/record';
-  import { useJob } from '$lib/job/session.svelte';
-  import BankPlan from '$lib/load/BankPlan.svelte';
-  import BenchRun from '$lib/load/BenchRun.svelte';
-  import Decision from '$lib/load/Decision.svelte';
-  import FuelUsed from '$lib/load/FuelUsed.svelte';
-  import RunPlug from '$lib/load/RunPlug.svelte';
-  import RunReadings from '$lib/load/RunReadings.svelte';
-  import { DECIDED, type What } from '$lib/load/types';
-  import NotTight from '$lib/prove/NotTight.svelte';
-  import { BenchLive } from '$lib/metering/bench.svelte';
+  import { freshKey } from '$lib/session/record';
+  import { useJob } from '$lib/session/session.svelte';
+  import BankPlan from '$lib/stages/load_test/BankPlan.svelte';
+  import BenchRun from '$lib/stages/load_test/BenchRun.svelte';
+  import Decision from '$lib/stages/load_test/Decision.svelte';
+  import FuelUsed from '$lib/stages/load_test/FuelUsed.svelte';
+  import RunPlug from '$lib/stages/load_test/RunPlug.svelte';
+  import RunReadings from '$lib/stages/load_test/RunReadings.svelte';
+  import { DECIDED, type What } from '$lib/stages/load_test/types';
+  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import { BenchLive } from '$lib/stages/first_start/bench.svelte';
 
   const job = useJob();
   $effect(() => void job().look('load_tests,jets'));

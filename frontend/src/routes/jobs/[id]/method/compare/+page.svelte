@@ -1,10 +1,10 @@
 <script lang="ts">
-  import TextField from '$lib/field/TextField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import Always from '$lib/job/Always.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import School from '$lib/method/School.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import Always from '$lib/frame/Always.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import School from '$lib/stages/method/School.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('methods'));

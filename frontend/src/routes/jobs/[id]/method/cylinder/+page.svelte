@@ -1,14 +1,14 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import Answer from '$lib/cylinder/Answer.svelte';
-  import WhatIf from '$lib/cylinder/WhatIf.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
+  import Answer from '$lib/stages/method/Answer.svelte';
+  import WhatIf from '$lib/stages/method/WhatIf.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { SHELTERS } from '$lib/job/options';
-  import { useJob } from '$lib/job/session.svelte';
-  import Always from '$lib/job/Always.svelte';
-  import { useReference } from '$lib/reference';
+  import { SHELTERS } from '$lib/session/options';
+  import { useJob } from '$lib/session/session.svelte';
+  import Always from '$lib/frame/Always.svelte';
+  import { useReference } from '$lib/session/reference';
 
   const job = useJob();
   const reference = useReference();

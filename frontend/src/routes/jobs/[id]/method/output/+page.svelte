@@ -1,18 +1,18 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
-  import ChoiceField from '$lib/field/ChoiceField.svelte';
-  import QuantityField from '$lib/field/QuantityField.svelte';
-  import Slider from '$lib/field/Slider.svelte';
-  import Figure from '$lib/figure/Figure.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import Slider from '$lib/ui/Slider.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { SCHOOLS } from '$lib/job/options';
-  import { useJob } from '$lib/job/session.svelte';
-  import Always from '$lib/job/Always.svelte';
-  import Falls from '$lib/output/Falls.svelte';
-  import Flows from '$lib/output/Flows.svelte';
-  import RunTable from '$lib/output/RunTable.svelte';
-  import SchoolTable from '$lib/output/Schools.svelte';
-  import { prefs } from '$lib/prefs.svelte';
+  import { SCHOOLS } from '$lib/session/options';
+  import { useJob } from '$lib/session/session.svelte';
+  import Always from '$lib/frame/Always.svelte';
+  import Falls from '$lib/stages/method/Falls.svelte';
+  import Flows from '$lib/stages/method/Flows.svelte';
+  import RunTable from '$lib/stages/method/RunTable.svelte';
+  import SchoolTable from '$lib/stages/method/Schools.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   $effect(() => void job().look('output,sizes'));

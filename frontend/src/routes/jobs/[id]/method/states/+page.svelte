@@ -1,7 +1,7 @@
 <script lang="ts">
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import Matrix from '$lib/method/Matrix.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import Matrix from '$lib/stages/method/Matrix.svelte';
 
   const job = useJob();
   $effect(() => void job().look('states,methods'));

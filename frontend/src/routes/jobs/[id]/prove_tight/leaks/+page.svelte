@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { signed } from '$lib/job/record';
+  import { signed } from '$lib/session/record';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { useJob } from '$lib/job/session.svelte';
-  import BenchSoap from '$lib/prove/BenchSoap.svelte';
-  import DecayTest from '$lib/prove/DecayTest.svelte';
-  import JointLook from '$lib/prove/JointLook.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import BenchSoap from '$lib/stages/prove_tight/BenchSoap.svelte';
+  import DecayTest from '$lib/stages/prove_tight/DecayTest.svelte';
+  import JointLook from '$lib/stages/prove_tight/JointLook.svelte';
 
   const job = useJob();
   $effect(() => void job().look('proofs'));

@@ -1,0 +1,175 @@
+<script lang="ts">
+  import type { StackView } from '$lib/api/client';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import { wrap } from './layout';
+
+  interface Props {
+    stack: StackView;
+    drawing?: SVGSVGElement | undefined;
+  }
+  let { stack, drawing = $bindable() }: Props = $props();
+
+  const H = 360;
+  const AXIS = 170;
+  const WIDE: Record<string, number> = { cleaner: 92, carburetor: 112, engine: 96, insulator: 26 };
+  const GAP = 36;
+  const SCALE = 2600; // px a metre: 12 mm of adapter is 31 px
+  let layers = $derived.by(() => {
+    let x = 20;
+    return stack.layers.map((layer) => {
+      const width =
+        WIDE[layer.kind] ?? Math.max(7, Math.min(70, (layer.thickness_m ?? 0.002) * SCALE));
+      const placed = { ...layer, x, width, middle: x + width / 2 };
+      x += width + GAP;
+      return placed;
+    });
+  });
+  let total = $derived((layers.at(-1)?.x ?? 0) + (layers.at(-1)?.width ?? 0) + 20);
+  let studsFrom = $derived(layers[0]?.x ?? 0);
+  let carburetor = $derived(layers.find((one) => one.kind === 'carburetor'));
+  const short = (name: string) => name.split(',')[0] ?? name;
+  const TALL: Record<string, number> = {
+    cleaner: 96,
+    gasket: 78,
+    adapter: 84,
+    carburetor: 72,
+    insulator: 78,
+    engine: 104
+  };
+</script>
+
+<div class="scroll">
+  <svg
+    bind:this={drawing}
+    viewBox={`0 0 ${total} ${H}`}
+    style={`min-width: ${Math.min(total, 620)}px`}
+    role="img"
+    aria-label={`The stack in the order of the air flow: ${stack.layers.map((one) => one.name).join(', ')}`}
+  >
+    <text class="flow" x="20" y="22">air flows this way</text>
+    <path class="arrow" d={`M132 18H${Math.min(320, total - 60)}m-9-5 9 5-9 5`} />
+    {#if stack.stick_out_m !== null && carburetor}
+      {#each [AXIS - 56, AXIS + 56] as y (y)}
+        <line class="stud" x1={studsFrom - 6} x2={carburetor.x + 30} y1={y} y2={y} />
+        <rect class="nut" x={studsFrom - 16} y={y - 8} width="11" height="16" />
+      {/each}
+    {/if}
+    {#each layers as layer, i (layer.key)}
+      {@const half = TALL[layer.kind] ?? 80}
+      <g class="layer" class:fresh={layer.new} data-layer={layer.key}>
+        {#if layer.kind === 'cleaner'}
+          <path
+            d={`M${layer.x} ${AXIS - half}h${layer.width - 12}v${half - 34}h12v68h-12v${half - 34}h${12 - layer.width}z`}
+          />
+        {:else if layer.kind === 'carburetor'}
+          <path
+            d={`M${layer.x} ${AXIS - half}h12v34h${layer.width - 24}v-34h12v${2 * half}h-12v-20q-${(layer.width - 24) / 2} 26-${layer.width - 24} 0v20h-12z`}
+          />
+        {:else if layer.kind === 'engine'}
+          <path d={`M${layer.x} ${AXIS - half}h${layer.width}v${2 * half}h${-layer.width}z`} />
+          <path
+            class="fin"
+            d={[20, 40, 60, 80]
+              .map((dx) => `M${layer.x + dx} ${AXIS - half}v-12m0 ${2 * half + 12}v12`)
+              .join('')}
+          />
+        {:else}
+          <rect x={layer.x} y={AXIS - half} width={layer.width} height={2 * half} />
+        {/if}
+        <path class="bore" d={`M${layer.x} ${AXIS - 26}h${layer.width}v52h${-layer.width}z`} />
+        {#if layer.kind === 'adapter'}
+          <path
+            class="venturi"
+            d={`M${layer.x} ${AXIS - 26}q${layer.width / 2} 16 ${layer.width} 0M${layer.x} ${AXIS + 26}q${layer.width / 2}-16 ${layer.width} 0`}
+          />
+          <path class="port" d={`M${layer.middle - 4} ${AXIS - half - 14}h8v${half - 8}h-8z`} />
+          <path class="arrow" d={`M${layer.middle - 9} ${AXIS + 58}h18m-6-4 6 4-6 4`} />
+        {/if}
+      </g>
+      {#each wrap(short(layer.name), Math.max(layer.width + GAP, 52), 5.4) as line, n (n)}
+        <text class="name" x={layer.middle} y={AXIS + 124 + n * 13}>{line}</text>
+      {/each}
+      {#if layer.thickness}
+        <text
+          class="thick"
+          class:guess={layer.origin === 'assumed'}
+          x={layer.middle}
+          y={AXIS - 114 - (i % 2) * 13}>{layer.thickness[prefs.system]}</text
+        >
+      {/if}
+    {/each}
+    <line class="axis" x1="10" x2={total - 10} y1={AXIS} y2={AXIS} />
+  </svg>
+</div>
+
+<style>
+  .scroll {
+    overflow-x: auto;
+  }
+  svg {
+    display: block;
+    width: 100%;
+    font-family: var(--font-sans);
+  }
+  .layer :is(path, rect) {
+    fill: var(--color-base-100);
+    stroke: var(--color-base-content);
+    stroke-width: 1.6;
+    stroke-linejoin: round;
+  }
+  .layer.fresh :is(path, rect) {
+    fill: var(--tint);
+    stroke: var(--color-primary);
+  }
+  .layer .bore,
+  .layer.fresh .bore {
+    fill: var(--color-base-200);
+    stroke-width: 0.8;
+    stroke-dasharray: 3 3;
+  }
+  .layer.fresh .venturi,
+  .layer.fresh .arrow,
+  .fin,
+  .arrow {
+    fill: none !important;
+  }
+  .arrow {
+    stroke: var(--color-primary);
+    stroke-width: 1.6;
+  }
+  .stud {
+    stroke: var(--color-base-content);
+    stroke-width: 5;
+    opacity: 0.45;
+  }
+  .nut {
+    fill: var(--color-base-content);
+  }
+  .axis {
+    stroke: var(--muted);
+    stroke-dasharray: 14 4 2 4;
+    stroke-width: 0.8;
+  }
+  .flow,
+  .name,
+  .thick {
+    font-size: 11.5px;
+    fill: var(--color-base-content);
+  }
+  .flow {
+    fill: var(--color-primary);
+    font-weight: 600;
+  }
+  .name {
+    text-anchor: middle;
+  }
+  .thick {
+    text-anchor: middle;
+    font-family: var(--font-mono);
+    font-size: 10.5px;
+    fill: var(--muted);
+  }
+  .thick.guess {
+    font-style: italic;
+  }
+</style>

@@ -1,0 +1,242 @@
+<script lang="ts">
+  import type { Train } from '$lib/api/client';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import Ladder from './Ladder.svelte';
+  import { cells, strips } from './layout';
+  import { shapeOf } from './shapes';
+
+  interface Props {
+    train: Train;
+    selected: string;
+    select: (key: string) => void;
+    act: (what: 'swap' | 'remove') => void;
+    drawing?: SVGSVGElement | undefined;
+  }
+  let { train, selected, select, act, drawing = $bindable() }: Props = $props();
+
+  const LEFT = 44;
+  const RIGHT = 74;
+  const AXIS = 62;
+  let room = $state(752);
+  let placed = $derived(cells(train, room - LEFT - RIGHT));
+  let end = $derived((placed.at(-1)?.x ?? 0) + (placed.at(-1)?.width ?? 0));
+  let width = $derived(LEFT + end + RIGHT);
+  let deepest = $derived(Math.max(1, ...placed.map((cell) => cell.lines.length)));
+  let labels = AXIS + 52;
+  let ladderTop = $derived(labels + deepest * 13 + 34);
+  let shown = $derived(strips(train, placed, prefs.system, ladderTop));
+  let height = $derived((shown.at(-1)?.top ?? ladderTop) + (shown.at(-1)?.height ?? 0) + 14);
+  let stopped = $derived(
+    new Set(train.troubles.filter((one) => one.severity === 'stop').map((one) => one.slot))
+  );
+  let minded = $derived(new Set(train.troubles.map((one) => one.slot)));
+  let bad = $derived(
+    new Set(
+      train.places.filter((place) => place.joint && !place.joint.mates).map((place) => place.key)
+    )
+  );
+  let jointTrouble = $derived(
+    new Set(train.troubles.filter((one) => one.joint).map((one) => one.slot))
+  );
+
+  function move(event: KeyboardEvent, at: number) {
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    const goal =
+      event.key === 'Home' ? 0 : event.key === 'End' ? placed.length - 1 : at + (step ?? 0);
+    if (step !== undefined || event.key === 'Home' || event.key === 'End') {
+      const next = placed[goal];
+      if (next) {
+        select(next.key);
+        drawing?.querySelector<SVGElement>(`[data-slot="${next.key}"]`)?.focus();
+      }
+    } else if (event.key === 'Enter' || event.key === ' ') {
+      select((placed[at] as { key: string }).key);
+      act('swap');
+    } else if (event.key === 'Delete') act('remove');
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<div class="scroll" bind:clientWidth={room}>
+  <svg
+    bind:this={drawing}
+    viewBox={`0 0 ${width} ${height}`}
+    {width}
+    {height}
+    role="group"
+    aria-label={`${train.title}: ${train.places.length} parts from source to intake`}
+  >
+    <g transform={`translate(${LEFT} ${AXIS})`}>
+      {#each train.places as place, i (place.key)}
+        {@const cell = placed[i]}
+        {#if cell}
+          {@const shape = shapeOf(place.kind, place.role)}
+          <line
+            class="line"
+            x1={cell.x}
+            x2={cell.middle - shape.half}
+            y1="0"
+            y2="0"
+            class:none={i === 0}
+          />
+          <line
+            class="line"
+            x1={cell.middle + shape.half}
+            x2={cell.x + cell.width}
+            y1="0"
+            y2="0"
+            class:none={i === train.places.length - 1}
+          />
+          <g
+            class="part"
+            class:here={selected === place.key}
+            class:stopped={stopped.has(place.key)}
+            class:minded={minded.has(place.key)}
+            role="button"
+            tabindex={selected === place.key || (!selected && i === 0) ? 0 : -1}
+            aria-pressed={selected === place.key}
+            aria-label={`${i + 1}: ${place.name}${stopped.has(place.key) ? ', stop' : minded.has(place.key) ? ', caution' : ''}`}
+            data-slot={place.key}
+            onclick={() => select(place.key)}
+            onfocus={() => select(place.key)}
+            onkeydown={(event) => move(event, i)}
+          >
+            <rect
+              class="frame"
+              x={cell.x + 2}
+              y="-48"
+              width={cell.width - 4}
+              height={ladderTop - 32}
+              rx="5"
+            />
+            <g transform={`translate(${cell.middle} 0)`} class:turned={place.turned}>
+              {#each shape.body as d, n (n)}<path class="body" {d} />{/each}
+              {#each shape.lines ?? [] as d, n (n)}<path class="over" {d} />{/each}
+              {#if place.kind === 'unknown'}<text class="mark" y="6">?</text>{/if}
+            </g>
+            <title>{place.name}</title>
+            {#each cell.lines as text, n (n)}
+              <text class="title" x={cell.middle} y={52 + n * 13}>{text}</text>
+            {/each}
+            <text class="sub" x={cell.middle} y={52 + cell.lines.length * 13 + 1}
+              >{place.sub[prefs.system]}</text
+            >
+          </g>
+        {/if}
+      {/each}
+      {#each train.places as place, i (place.key)}
+        {@const cell = placed[i]}
+        {#if cell && place.joint}
+          <line class="drop" x1={cell.x} x2={cell.x} y1="11" y2={height - AXIS - 14} />
+          <g
+            class="joint"
+            class:wrong={bad.has(place.key) || jointTrouble.has(place.key)}
+            transform={`translate(${cell.x} 0)`}
+          >
+            <circle r="8.5" />
+            <text y="3.6">{bad.has(place.key) ? '×' : place.joint.letter}</text>
+          </g>
+        {/if}
+      {/each}
+    </g>
+    <Ladder {train} strips={shown} left={LEFT} {end} {stopped} />
+  </svg>
+</div>
+
+<style>
+  .scroll {
+    overflow-x: auto;
+    margin-inline: -0.4rem;
+  }
+  svg {
+    display: block;
+    font-family: var(--font-sans);
+  }
+  .line {
+    stroke: var(--color-base-content);
+    stroke-width: 4;
+  }
+  .line.none {
+    display: none;
+  }
+  .drop {
+    stroke: var(--rule);
+    stroke-dasharray: 2 4;
+  }
+  .part {
+    cursor: pointer;
+    outline: none;
+  }
+  .frame {
+    fill: transparent;
+    stroke: none;
+  }
+  .part:hover .frame {
+    fill: color-mix(in oklab, var(--color-base-content) 4%, transparent);
+  }
+  .part.stopped .frame {
+    stroke: var(--color-error);
+    stroke-width: 1.5;
+  }
+  .part.here .frame {
+    fill: var(--tint);
+  }
+  .part:focus-visible .frame {
+    stroke: var(--color-primary);
+    stroke-width: 2.5;
+  }
+  .body {
+    fill: var(--color-base-100);
+    stroke: var(--color-base-content);
+    stroke-width: 1.7;
+    stroke-linejoin: round;
+  }
+  .over {
+    fill: none;
+    stroke: var(--color-base-content);
+    stroke-width: 1.7;
+    stroke-linecap: round;
+  }
+  .stopped .body,
+  .stopped .over {
+    stroke: var(--color-error);
+  }
+  .turned {
+    scale: -1 1;
+  }
+  .title,
+  .sub,
+  .mark {
+    text-anchor: middle;
+    font-size: 11px;
+    font-weight: 600;
+    fill: var(--color-base-content);
+  }
+  .mark {
+    font-size: 17px;
+  }
+  .sub {
+    font-weight: 400;
+    fill: var(--muted);
+    font-size: 10.5px;
+  }
+  .joint circle {
+    fill: var(--color-base-200);
+    stroke: var(--color-base-content);
+    stroke-width: 1.5;
+  }
+  .joint text {
+    text-anchor: middle;
+    font-size: 10px;
+    font-weight: 650;
+    fill: var(--color-base-content);
+  }
+  .joint.wrong circle {
+    fill: var(--color-error);
+    stroke: var(--color-error);
+  }
+  .joint.wrong text {
+    fill: var(--color-base-100);
+  }
+</style>

@@ -1,0 +1,204 @@
+<script lang="ts">
+  import type { Check, Finding } from '$lib/api/client';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/session/options';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import Photos from './Photos.svelte';
+
+  interface Props {
+    check: Check;
+  }
+  let { check }: Props = $props();
+  const id = $props.id();
+  const job = useJob();
+  const NONE: Finding = {
+    look: 'not_looked',
+    value: '',
+    note: '',
+    decision: 'open',
+    done: false,
+    by: ''
+  };
+  let path = $derived(`findings.${check.key}`);
+  let finding = $derived(job().settled?.job.findings?.[check.key] ?? NONE);
+  let error = $derived(job().errors[`${path}.done`] ?? job().errors[`${path}.decision`]);
+
+  function put(change: Partial<Finding>) {
+    job().set(path, { ...finding, ...change });
+  }
+
+  function look(value: Finding['look']) {
+    const still = value === 'bad';
+    put({ look: value, ...(still ? {} : { decision: 'open', done: false, by: '' }) });
+  }
+</script>
+
+<article id={`look-${check.key}`} data-field={path} data-look={check.look} class:task={check.task}>
+  <div class="top">
+    <h3 id={`${id}-t`}>{check.title}</h3>
+    <div class="looks" role="radiogroup" aria-labelledby={`${id}-t`}>
+      {#each LOOKS as [value, text] (value)}
+        <label class:on={finding.look === value} class={value}>
+          <input
+            class="sr"
+            type="radio"
+            name={id}
+            {value}
+            checked={finding.look === value}
+            onchange={() => look(value)}
+          />{text}
+        </label>
+      {/each}
+    </div>
+  </div>
+  <p class="what"><strong>Good:</strong> {check.good}</p>
+  <p class="what"><strong>Bad:</strong> {check.bad}</p>
+  {#if finding.look !== 'not_looked'}
+    <div class="more">
+      {#if check.value}<TextField path={`${path}.value`} label={`Value: ${check.value}`} />{/if}
+      <div class="wide"><TextField path={`${path}.note`} label="Note" /></div>
+      <Photos subject={path} label={check.title} />
+    </div>
+  {/if}
+  {#if check.task}
+    <div class="work">
+      <p>
+        <strong>{check.task.title}</strong> · <span class="num">{check.task.minutes}</span> min ·
+        before {STAGE_NAMES[check.task.holds]}
+        {#if check.task.parts.length}<br /><span class="quiet"
+            >Parts: {check.task.parts.join(', ')}</span
+          >{/if}
+        {#if finding.look === 'not_looked'}<br /><span class="quiet">{check.task.why}</span>{/if}
+      </p>
+      {#if finding.look === 'bad'}
+        <div class="acts">
+          <label class="sr" for={`${id}-d`}>{check.title}: decision</label>
+          <select
+            id={`${id}-d`}
+            class="select select-sm"
+            value={finding.decision}
+            onchange={(event) =>
+              put({ decision: event.currentTarget.value as Finding['decision'] })}
+          >
+            {#each DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}
+          </select>
+          {#if finding.done}
+            <span class="done">done by {finding.by}</span>
+            <button class="btn btn-sm btn-ghost" onclick={() => put({ done: false, by: '' })}
+              >Not done after all</button
+            >
+          {:else}
+            <button
+              class="btn btn-sm btn-primary"
+              disabled={!prefs.who}
+              title={prefs.who ? '' : 'Say who you are first (top right)'}
+              onclick={() => put({ done: true, by: prefs.who })}>Done</button
+            >
+          {/if}
+        </div>
+      {/if}
+      {#if error}<p class="says wrong" role="alert">{error}</p>{/if}
+    </div>
+  {/if}
+</article>
+
+<style>
+  article {
+    border-top: 1px solid var(--rule);
+    padding: 0.55rem 0 0.6rem;
+  }
+  .top {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1rem;
+    justify-content: space-between;
+    align-items: center;
+  }
+  h3 {
+    font-weight: 650;
+  }
+  .looks {
+    display: flex;
+    border: 1px solid var(--rule);
+    border-radius: 0.375rem;
+    overflow: hidden;
+  }
+  .looks label {
+    padding: 0.35rem 0.75rem;
+    cursor: pointer;
+    font-size: 0.88rem;
+    border-left: 1px solid var(--rule);
+    background: var(--color-base-100);
+  }
+  .looks label:first-child {
+    border-left: 0;
+  }
+  .looks label:has(:focus-visible) {
+    outline: 2px solid var(--color-primary);
+    outline-offset: -2px;
+  }
+  .looks .on {
+    background: var(--color-neutral);
+    color: var(--color-neutral-content);
+    font-weight: 650;
+  }
+  .looks .on.bad {
+    background: var(--color-error);
+    color: var(--color-error-content);
+  }
+  .looks .on.good {
+    background: var(--color-success);
+    color: var(--color-success-content);
+  }
+  .what {
+    font-size: 0.87rem;
+    color: var(--muted);
+  }
+  .more {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 1rem;
+    align-items: center;
+    margin-top: 0.4rem;
+  }
+  .wide {
+    flex: 1 1 16rem;
+  }
+  .work {
+    background: var(--tint);
+    border-left: 3px solid var(--color-primary);
+    border-radius: 0 0.375rem 0.375rem 0;
+    padding: 0.45rem 0.75rem;
+    margin-top: 0.4rem;
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0.4rem 1rem;
+  }
+  .acts {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+  }
+  .acts .select {
+    width: 12.5rem;
+  }
+  .done {
+    color: var(--color-success);
+    font-weight: 650;
+  }
+  @media (max-width: 600px) {
+    .looks {
+      width: 100%;
+    }
+    .looks label {
+      flex: 1;
+      text-align: center;
+      padding: 0.6rem 0.2rem;
+    }
+    .acts {
+      flex-wrap: wrap;
+    }
+  }
+</style>

@@ -1,0 +1,21 @@
+<script lang="ts">
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
+</script>
+
+<Rows
+  path="set.run_times"
+  prefix="r"
+  title="Run times from the data sheet"
+  text="Two loads far apart give this set's own fuel line; none, and its class stands in (± 20 %)."
+  add="Add a run time"
+  fresh={{}}
+>
+  {#snippet row(path)}
+    <div class="grid-3">
+      <QuantityField path={`${path}.load`} label="At a load of" />
+      <QuantityField path={`${path}.duration`} label="It runs" />
+      <QuantityField path={`${path}.volume`} label="On" assumed="its own tank" />
+    </div>
+  {/snippet}
+</Rows>

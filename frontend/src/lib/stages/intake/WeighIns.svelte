@@ -1,0 +1,25 @@
+<script lang="ts">
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import { FUELS } from '$lib/session/options';
+  import Rows from '$lib/ui/Rows.svelte';
+</script>
+
+<Rows
+  path="set.weigh_ins"
+  prefix="w"
+  title="Weigh-ins"
+  text="Fuel weighed before and after a metered run: the best figure there is (± 5 %)."
+  add="Add a weigh-in"
+  fresh={{ fuel: 'propane' }}
+>
+  {#snippet row(path)}
+    <div class="grid-3">
+      <ChoiceField path={`${path}.fuel`} label="Fuel" options={FUELS} />
+      <QuantityField path={`${path}.before`} label="Weight before" />
+      <QuantityField path={`${path}.after`} label="Weight after" />
+      <QuantityField path={`${path}.energy`} label="Energy delivered" />
+      <QuantityField path={`${path}.duration`} label="Length of the run" />
+    </div>
+  {/snippet}
+</Rows>

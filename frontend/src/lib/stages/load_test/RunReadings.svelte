@@ -1,0 +1,298 @@
+<script lang="ts">
+  import { opens, takes } from '$lib/ui/focus';
+  import Figure from '$lib/ui/Figure.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
+  import { freshKey, signed } from '$lib/session/record';
+  import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import type { LoadRun, LoadTest } from './types';
+
+  interface Props {
+    test: LoadTest;
+    run: LoadRun;
+    /** It was begun just now: its first reading is the next thing to do. */
+    begun: boolean;
+  }
+  let { test, run, begun }: Props = $props();
+  const job = useJob();
+  const RAN = [
+    ['smooth', 'smooth'],
+    ['hunting', 'hunting'],
+    ['rough', 'rough'],
+    ['died', 'it died']
+  ] as const;
+  const SMELL = [
+    ['', 'not said'],
+    ['none', 'nothing'],
+    ['gas', 'gas'],
+    ['hot', 'hot']
+  ] as const;
+  const OPENED = [
+    ['', 'not looked'],
+    ['yes', 'seen to open'],
+    ['no', 'did not open']
+  ] as const;
+  const COLUMNS = [
+    ['volts_a', 'volts A'],
+    ['volts_b', 'volts B'],
+    ['hertz', 'Hz'],
+    ['throttle', 'throttle'],
+    ['lam', 'λ'],
+    ['exhaust', 'exhaust']
+  ] as const;
+  let at = $derived(`load_tests.${test.key}.runs.${run.key}`);
+  let columns = $derived(
+    COLUMNS.filter(([key]) => run.readings.some((one) => one.shown[key] !== undefined))
+  );
+  let typing = $state('');
+  let share = $derived(Math.min(1, run.seconds / test.most_s));
+
+  function note() {
+    const first = run.readings.find((one) => one.after);
+    const kept = first && job().settled?.job.load_tests[test.key]?.runs?.[run.key];
+    const zero = first ? kept?.readings?.[first.key] : undefined;
+    const since = zero?.on
+      ? (Date.now() - Date.parse(zero.on)) / 60000 + (zero.after?.value ?? 0) / 60
+      : 0;
+    const key = freshKey('m');
+    typing = key;
+    job().setAll([
+      { path: `${at}.readings.${key}`, value: { ...signed() } },
+      {
+        path: `${at}.readings.${key}.after`,
+        typed: `${Math.min(240, Math.max(0, since)).toFixed(1)} min`,
+        origin: 'measured' as const
+      }
+    ]);
+  }
+</script>
+
+<div class="clock" data-seconds={run.seconds}>
+  <div class="bar" role="img" aria-label={`${Math.floor(run.seconds / 60)} minutes at load`}>
+    <span class="done" style:width={`${share * 100}%`}></span>
+    <span class="mark" style:left={`${(test.least_s / test.most_s) * 100}%`}></span>
+  </div>
+  <p>
+    <Figure figure={run.time} /> at load
+    <span class="quiet">20 to 30 min count; only readings at load do</span>
+  </p>
+</div>
+
+<dl>
+  <div>
+    <dt>Held</dt>
+    <dd>
+      {#if run.held}<Figure figure={run.held} />{:else}–{/if}
+      <span class="quiet">of <Figure figure={test.expected} /> expected</span>
+    </dd>
+  </div>
+  <div>
+    <dt>λ at load</dt>
+    <dd class="num">{run.lam || '–'}</dd>
+  </div>
+  <div>
+    <dt>Throttle</dt>
+    <dd>{run.opened ? 'seen to open' : 'not seen to open yet'}</dd>
+  </div>
+</dl>
+
+{#if run.remarks.length}
+  <ul class="remarks">
+    {#each run.remarks as one (one.text)}
+      <li class={one.severity} data-remark={one.severity}>{one.text}</li>
+    {/each}
+  </ul>
+{/if}
+
+{#if run.readings.length}
+  <div class="wide">
+    <table class="readings">
+      <thead>
+        <tr>
+          <th>Since loaded</th><th>Output</th>
+          {#each columns as [key, name] (key)}
+            <th>{test.legs === 1 && key === 'volts_a' ? 'volts' : name}</th>
+          {/each}
+          <th>Ran</th><th></th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each run.readings as one, i (one.key)}
+          <tr
+            class:short={!one.counts}
+            class:now={one.key === typing}
+            data-load-reading={one.counts}
+          >
+            <td class="num">{one.after?.[prefs.system] ?? '–'}</td>
+            <td class="num">{one.output?.[prefs.system] ?? '–'}</td>
+            {#each columns as [key] (key)}
+              <td class="num">{one.shown[key]?.[prefs.system] ?? '–'}</td>
+            {/each}
+            <td
+              >{one.ran}{#if one.simulated}
+                <b class="simulated">simulated</b>{/if}</td
+            >
+            <td class="acts">
+              <button
+                class="link"
+                aria-label={`Change load reading ${i + 1}`}
+                onclick={() => (typing = one.key)}>change</button
+              >
+              <button
+                class="link"
+                aria-label={`Take out load reading ${i + 1}`}
+                onclick={() => job().remove(`${at}.readings.${one.key}`)}>take out</button
+              >
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
+<!-- Below the table: rows stand in the order of their times, and one that is typed would move. -->
+{#if run.readings.some((one) => one.key === typing)}
+  {#key typing}
+    <div class="typing" use:opens>
+      <div class="fields">
+        <QuantityField path={`${at}.readings.${typing}.after`} label="Since loaded" />
+        <QuantityField path={`${at}.readings.${typing}.output`} label="Output" />
+        <QuantityField
+          path={`${at}.readings.${typing}.volts_a`}
+          label={test.legs > 1 ? 'Volts, leg A' : 'Volts'}
+        />
+        <QuantityField
+          path={`${at}.readings.${typing}.amps_a`}
+          label={test.legs > 1 ? 'Amps, leg A' : 'Amps'}
+        />
+        {#if test.legs > 1}
+          <QuantityField path={`${at}.readings.${typing}.volts_b`} label="Volts, leg B" />
+          <QuantityField path={`${at}.readings.${typing}.amps_b`} label="Amps, leg B" />
+        {/if}
+        <QuantityField path={`${at}.readings.${typing}.hertz`} label="Frequency" />
+        <QuantityField path={`${at}.readings.${typing}.throttle`} label="Throttle" />
+        <QuantityField path={`${at}.readings.${typing}.lam`} label="λ" />
+        <QuantityField path={`${at}.readings.${typing}.exhaust`} label="Exhaust" />
+        <QuantityField path={`${at}.readings.${typing}.co`} label="CO in the exhaust" />
+        <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people stand" />
+        <ChoiceField path={`${at}.readings.${typing}.ran`} label="It ran" options={RAN} />
+        <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELL} />
+        <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
+      </div>
+    </div>
+  {/key}
+{/if}
+<div class="under">
+  <button
+    class="btn"
+    class:btn-primary={!run.counts && !run.simulated}
+    disabled={test.not_tight.length > 0}
+    use:takes={begun}
+    onclick={note}>Note a reading</button
+  >
+  <ReadingsFile
+    file={`load/${test.key}/${run.key}`}
+    at={`${at}.readings`}
+    words="after (min), output or volts and amps, λ, throttle and the rest"
+  />
+  <div class="small">
+    <ChoiceField path={`${at}.opened`} label="Throttle under load" options={OPENED} />
+    <QuantityField path={`${at}.outside`} label="Air outside" />
+    <QuantityField path={`${at}.held`} label="Most it held, throttle open" />
+  </div>
+</div>
+
+<style>
+  .clock {
+    display: grid;
+    gap: 0.2rem;
+    max-width: 40rem;
+  }
+  .bar {
+    position: relative;
+    height: 0.8rem;
+    border: 1px solid var(--color-base-content);
+    border-radius: 0.2rem;
+    overflow: hidden;
+  }
+  .done {
+    position: absolute;
+    inset: 0 auto 0 0;
+    background: var(--color-primary);
+  }
+  .mark {
+    position: absolute;
+    inset: 0 auto 0 auto;
+    width: 2px;
+    background: var(--color-base-content);
+  }
+  .clock .quiet {
+    font-size: 0.85rem;
+  }
+  dl {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.8rem;
+    margin: 0.4rem 0;
+  }
+  dt {
+    font-size: 0.8rem;
+    color: var(--muted);
+  }
+  dd {
+    font-weight: 600;
+  }
+  dd .quiet {
+    font-weight: 400;
+  }
+  .remarks li {
+    border-left: 4px solid var(--color-warning);
+    padding: 0.1rem 0.6rem;
+    margin: 0.2rem 0;
+    font-weight: 600;
+  }
+  .remarks .stop {
+    border-left-color: var(--color-error);
+    background: var(--stop-tint);
+  }
+  .wide {
+    overflow-x: auto;
+  }
+  table {
+    max-width: 52rem;
+  }
+  th,
+  td {
+    white-space: nowrap;
+  }
+  .short td {
+    color: var(--muted);
+  }
+  .now td {
+    background: var(--tint);
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+    gap: 0.1rem 0.8rem;
+    align-items: center;
+    border-left: 3px solid var(--color-primary);
+    padding-left: 0.7rem;
+  }
+  .under {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0.5rem;
+    margin-top: 0.5rem;
+    justify-items: start;
+  }
+  .small {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+    gap: 0 1rem;
+    width: 100%;
+    max-width: 44rem;
+  }
+</style>

@@ -1,0 +1,76 @@
+<script lang="ts">
+  import type { components } from '$lib/api/schema';
+  import { prefs } from '$lib/session/prefs.svelte';
+
+  interface Props {
+    one: components['schemas']['CatalogPartOut'];
+    open: boolean;
+    toggle: () => void;
+  }
+  let { one, open, toggle }: Props = $props();
+</script>
+
+<tr data-part={one.part.key}>
+  <td class="num n-left">{one.part.number}</td>
+  <td>
+    <button type="button" aria-expanded={open} onclick={toggle}>{one.part.name}</button>
+    {#if one.own}<span class="own">this shop's</span>{/if}
+  </td>
+  <td class="wide quiet">{one.inlet}</td>
+  <td class="wide quiet">{one.outlet}</td>
+  <td class="n num">{one.part.site ? '' : one.part.stock}</td>
+  <td class="n num">{one.part.site ? 'on site' : `$ ${one.part.price?.toFixed(2)}`}</td>
+</tr>
+{#if open}
+  <tr class="more">
+    <td></td>
+    <td colspan="5">
+      <dl>
+        <dt>maker</dt>
+        <dd>{one.part.maker}</dd>
+        {#each one.facts as fact (fact.label)}<dt>{fact.label}</dt>
+          <dd>{fact[prefs.system]}</dd>{/each}
+      </dl>
+    </td>
+  </tr>
+{/if}
+
+<style>
+  td {
+    border-top: 1px solid var(--rule);
+    padding: 0.28rem 0.8rem 0.28rem 0;
+    vertical-align: top;
+  }
+  .more td {
+    border: 0;
+  }
+  button {
+    text-align: left;
+    cursor: pointer;
+  }
+  button:hover {
+    text-decoration: underline;
+  }
+  .own {
+    font-size: 0.82rem;
+    color: var(--color-primary);
+    margin-left: 0.4rem;
+  }
+  .n-left {
+    white-space: nowrap;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(6rem, max-content) minmax(6rem, 1fr));
+    gap: 0.1rem 0.9rem;
+    font-size: 0.9rem;
+    padding-bottom: 0.5rem;
+  }
+  dt {
+    color: var(--muted);
+  }
+</style>
