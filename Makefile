@@ -64,6 +64,8 @@ lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, e
 	$(PY)/lint-imports --no-logo >/dev/null || $(PY)/lint-imports --no-logo
 	@$(PY)/python -m gentle_ember.web.openapi $(STAMPS)/api
 	@diff -r $(STAMPS)/api docs/api >/dev/null || { echo "docs/api is not current: run make types."; exit 1; }
+	@$(PY)/python -m gentle_ember.web.published $(STAMPS)/published.ts
+	@diff -q $(STAMPS)/published.ts frontend/src/lib/api/published.ts || { echo "The page's lists are not current: run make types."; exit 1; }
 	@cd frontend && npx --no-install openapi-typescript ../docs/api/openapi.json -o ../$(STAMPS)/schema.d.ts >/dev/null
 	@diff -q $(STAMPS)/schema.d.ts frontend/src/lib/api/schema.d.ts || { echo "The page's types are not current: run make types."; exit 1; }
 	cd frontend && npm run --silent lint && npm run --silent check
@@ -77,6 +79,7 @@ browser: $(STAMPS)/dev $(STAMPS)/chromium $(STATIC)/index.html
 
 types: $(STAMPS)/dev $(STAMPS)/node ## write the OpenAPI document, the job schema and the page's types
 	$(PY)/python -m gentle_ember.web.openapi docs/api
+	$(PY)/python -m gentle_ember.web.published frontend/src/lib/api/published.ts
 	cd frontend && npm run --silent types
 
 format: $(STAMPS)/dev $(STAMPS)/node ## format everything

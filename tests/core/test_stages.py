@@ -30,8 +30,8 @@ def test_what_stages_name_of_a_job_is_there():
         for name in path.split("."):
             here = here.model_fields[name].annotation
     assert list(NAMES) == [one.key for one in STAGES]
-    views = Counter(view for one in STAGES for view in one.views)
-    assert set(views.values()) <= {1}
+    places = Counter(place for one in STAGES for page in one.pages for place in page.facts)
+    assert set(places.values()) == {1}
 
 
 def signed() -> Job:

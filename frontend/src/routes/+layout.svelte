@@ -1,7 +1,7 @@
 <script lang="ts">
   import '../app.css';
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
-  import type { Snippet } from 'svelte';
+  import { onMount, type Snippet } from 'svelte';
   import { page } from '$app/state';
   import Working from '$lib/ui/Working.svelte';
   import { working } from '$lib/ui/working.svelte';
@@ -20,6 +20,7 @@
   $effect(() => {
     document.documentElement.dataset.theme = prefs.theme;
   });
+  onMount(() => document.getElementById('shell')?.remove());
   beforeNavigate(() => working.close());
 </script>
 

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { api, ask, Refusal, type BoardRow } from '$lib/api/client';
   import BoardRowLine from '$lib/frame/BoardRow.svelte';
-  import { QUICK } from '$lib/frame/current.svelte';
+  import { QUICK } from '$lib/api/published';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { writeKey } from '$lib/session/outbox';
   import { prefs } from '$lib/session/prefs.svelte';

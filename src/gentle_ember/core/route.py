@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.job import Job, StageRecord, StageState, WaitsFor
 from gentle_ember.core.stage import (
     Caution,
@@ -40,14 +41,7 @@ OWN = {"stages": anew}
 ON_DEMAND = frozenset(path for stage in STAGES for path in stage.on_demand)
 COMPUTED = frozenset(path for stage in STAGES for path in stage.computed)
 
-WAITS: dict[WaitsFor, str] = {
-    WaitsFor.NOTHING: "ready to work on",
-    WaitsFor.PARTS: "parts",
-    WaitsFor.OWNER: "the owner",
-    WaitsFor.FITTER: "a licensed fitter",
-    WaitsFor.TEST: "a test day",
-    WaitsFor.CORE_RETURN: "return of the core",
-}
+WAITS: dict[WaitsFor, str] = {WaitsFor(str(key)): text for key, text in CHOICES["waits"]}
 
 
 @dataclass(frozen=True, slots=True)

@@ -113,6 +113,26 @@ class Plan:
         return self.job.sites[self.job.site]
 
 
+@dataclass(frozen=True, slots=True)
+class Page:
+    """A page of a stage: its address below the stage, its name, what it asks for.
+
+    Attributes:
+        views: what the page wants along with the job, by the views' names.
+        facts: places of the job that are filled in here; the longest that fits a path wins, and a
+            star stands for any one key.
+    """
+
+    key: str
+    name: str
+    views: tuple[str, ...] = ()
+    facts: tuple[str, ...] = ()
+
+
+RECORD = Page("record", "Record")
+"""Every stage's last page: what is open, who signs."""
+
+
 def kept(value: Any) -> Any:
     """A field that goes into a copy as it is."""
     return value
@@ -139,7 +159,7 @@ class Stage:
         on_demand: dictionaries whose keys the core gives, so that a record begins with the first
             write into it.
         computed: places only `follows` writes to; a person may at most take an entry out.
-        views: what a page may ask for, by name.
+        pages: in the order of the tabs.
         contradictions: facts that can't both be true; never taken.
         questions: what the job does not say yet.
         items: open items; those that hold keep the stage they name from being signed off.
@@ -153,7 +173,7 @@ class Stage:
     owns: Mapping[str, Callable[[Any], Any]] = field(default_factory=dict)
     on_demand: frozenset[str] = frozenset()
     computed: frozenset[str] = frozenset()
-    views: Mapping[str, Callable[[Plan], object]] = field(default_factory=dict)
+    pages: tuple[Page, ...] = ()
     contradictions: Callable[[Job], Iterable[Refusal]] = nothing
     questions: Callable[[Plan], Iterable[Question]] = nothing
     items: Callable[[Plan], Iterable[Item]] = nothing

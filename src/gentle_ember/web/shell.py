@@ -5,11 +5,16 @@ from __future__ import annotations
 import base64
 import hashlib
 import re
+from html import escape
 from pathlib import Path
+from urllib.parse import urlencode
 
 from flask import Flask, Response, request, send_from_directory
 from werkzeug.exceptions import NotFound
 
+from gentle_ember.core.route import STAGES
+
+_OF_A_JOB = re.compile(r"jobs/(?P<id>[0-9a-f-]{1,64})/(?P<page>[a-z_]+/[a-z_]+)")
 _INLINE = re.compile(r"<script(?![^>]*\bsrc=)[^>]*>(.*?)</script>", re.S)
 ANNOUNCER_STYLE = "'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='"
 """SvelteKit's page announcer for screen readers carries this one style attribute, always."""
@@ -42,12 +47,36 @@ def policy(hashes: list[str]) -> str:
     )
 
 
+def asked_ahead(path: str) -> str:
+    """Links for what the page at an address asks first, so that it comes while scripts load.
+
+    >>> asked_ahead("catalog")
+    '<link rel="preload" as="fetch" crossorigin href="/api/reference">'
+    >>> "views=output%2Csizes" in asked_ahead("jobs/0a1b/method/output")
+    True
+    """
+    wanted = ["/api/reference"]
+    job = _OF_A_JOB.fullmatch(path)
+    if job:
+        views = next(
+            (page.views for stage in STAGES for page in stage.pages
+             if f"{stage.key}/{page.key}" == job["page"]), (),
+        )  # fmt: skip
+        wanted.append(f"/api/jobs/{job['id']}?{urlencode({'views': ','.join(views)})}")
+    elif not path:
+        wanted.append("/api/board?query=&archived=false&limit=12")
+    return "".join(
+        f'<link rel="preload" as="fetch" crossorigin href="{escape(one)}">' for one in wanted
+    )
+
+
 def register(app: Flask, folder: Path) -> None:
     """Serve the single-page app from a folder; every unknown address gets the page."""
 
-    def page() -> Response:
+    def page(path: str) -> Response:
         index = folder / "index.html"
         html = index.read_text("utf-8") if index.is_file() else _NOT_BUILT
+        html = html.replace("</head>", f"{asked_ahead(path)}</head>", 1)
         response = Response(html, mimetype="text/html")
         response.headers["Content-Security-Policy"] = policy(script_hashes(html))
         response.headers["Cache-Control"] = "no-cache"
@@ -60,7 +89,7 @@ def register(app: Flask, folder: Path) -> None:
             return _file(folder, path)
         if path.startswith("_app/") or "." in path.rsplit("/", 1)[-1]:
             raise NotFound("There is no such file.")
-        return page()
+        return page(path)
 
     app.add_url_rule("/", "page", static)
     app.add_url_rule("/<path:path>", "static_file", static)

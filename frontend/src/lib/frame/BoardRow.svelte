@@ -3,7 +3,7 @@
   import ArchiveRestore from '@lucide/svelte/icons/archive-restore';
   import Copy from '@lucide/svelte/icons/copy';
   import type { BoardRow } from '$lib/api/client';
-  import { LETTERS } from '$lib/session/options';
+  import { LETTERS } from '$lib/api/published';
   import { prefs } from '$lib/session/prefs.svelte';
   import Mark from '$lib/ui/Mark.svelte';
 

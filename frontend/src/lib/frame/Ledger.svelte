@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snapshot } from '$lib/api/client';
-  import { LETTERS } from '$lib/session/options';
+  import { LETTERS } from '$lib/api/published';
   import { prefs } from '$lib/session/prefs.svelte';
   import LedgerRow from './LedgerRow.svelte';
   import Mark from '$lib/ui/Mark.svelte';

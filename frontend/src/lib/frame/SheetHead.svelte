@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { page } from '$app/state';
-  import { PAGES } from './current.svelte';
+  import { PAGES } from '$lib/api/published';
 
   interface Props {
     title: string;

@@ -1,6 +1,7 @@
 import { goto } from '$app/navigation';
 import { prefs } from '$lib/session/prefs.svelte';
-import { current, PAGES, QUICK } from './current.svelte';
+import { current } from './current.svelte';
+import { PAGES, QUICK } from '$lib/api/published';
 
 export interface Entry {
   title: string;

@@ -1,7 +1,8 @@
 import { goto } from '$app/navigation';
 import { page } from '$app/state';
 import { prefs } from '$lib/session/prefs.svelte';
-import { current, STAGES } from './current.svelte';
+import { current } from './current.svelte';
+import { STAGES } from '$lib/api/published';
 
 export const KEYS = [
   ['/', 'find or run anything'],
@@ -25,9 +26,9 @@ function inField(element: Element | null): boolean {
 export function step(by: number): void {
   const session = current.session;
   if (!session) return;
-  const here = STAGES.findIndex((stage) => page.url.pathname.includes(`/${stage}`));
+  const here = STAGES.findIndex(({ key }) => page.url.pathname.includes(`/${key}`));
   const next = STAGES[here + by];
-  if (here >= 0 && next) void goto(`/jobs/${session.id}/${next}`);
+  if (here >= 0 && next) void goto(`/jobs/${session.id}/${next.key}`);
 }
 
 function showWorking(): void {

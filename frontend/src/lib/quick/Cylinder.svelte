@@ -2,7 +2,7 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import Answer from '$lib/stages/method/Answer.svelte';
-  import { CLASSES, SHELTERS } from '$lib/session/options';
+  import { CLASSES, SHELTERS } from '$lib/api/published';
   import { useReference } from '$lib/session/reference';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';

@@ -3,7 +3,7 @@
   import { api, ask } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
   import Mark from '$lib/ui/Mark.svelte';
-  import { SCHOOLS } from '$lib/session/options';
+  import { SCHOOLS } from '$lib/api/published';
   import { faults } from './faults';
   import { TypedQuantity } from './quantity.svelte';
   import TypedField from './TypedField.svelte';

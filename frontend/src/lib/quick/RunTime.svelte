@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
-  import { CLASSES } from '$lib/session/options';
+  import { CLASSES } from '$lib/api/published';
   import Flows from '$lib/stages/method/Flows.svelte';
   import RunTable from '$lib/stages/method/RunTable.svelte';
   import { faults } from './faults';

@@ -49,7 +49,8 @@ export class JobSession {
   /** The revision each draft was begun on: what others write meanwhile must not slip under it. */
   private begun = new Map<string, number>();
 
-  constructor(id: string) {
+  constructor(id: string, views = '') {
+    this.views = views;
     this.id = id;
     this.outbox = new Outbox(id);
     this.kept = new Drafts(id);
@@ -119,6 +120,7 @@ export class JobSession {
 
   /** Sections the page on show needs along with every answer. */
   async look(views: string): Promise<void> {
+    if (views === this.views) return;
     this.views = views;
     // Called from effects, which must not run again because the job did.
     if (untrack(() => this.settled)) await this.refresh();

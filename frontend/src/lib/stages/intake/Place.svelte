@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Check, Finding } from '$lib/api/client';
   import TextField from '$lib/ui/TextField.svelte';
-  import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/session/options';
+  import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import Photos from './Photos.svelte';

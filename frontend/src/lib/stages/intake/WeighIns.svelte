@@ -1,7 +1,7 @@
 <script lang="ts">
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
-  import { FUELS } from '$lib/session/options';
+  import { WEIGHED_FUELS } from '$lib/api/published';
   import Rows from '$lib/ui/Rows.svelte';
 </script>
 
@@ -15,7 +15,7 @@
 >
   {#snippet row(path)}
     <div class="grid-3">
-      <ChoiceField path={`${path}.fuel`} label="Fuel" options={FUELS} />
+      <ChoiceField path={`${path}.fuel`} label="Fuel" options={WEIGHED_FUELS} />
       <QuantityField path={`${path}.before`} label="Weight before" />
       <QuantityField path={`${path}.after`} label="Weight after" />
       <QuantityField path={`${path}.energy`} label="Energy delivered" />

@@ -2,7 +2,7 @@
   import type { Flow } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
   import Mark from '$lib/ui/Mark.svelte';
-  import { LETTERS } from '$lib/session/options';
+  import { LETTERS } from '$lib/api/published';
 
   interface Props {
     flows: Flow[];

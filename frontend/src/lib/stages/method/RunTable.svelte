@@ -2,7 +2,7 @@
   import type { Run } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
   import Mark from '$lib/ui/Mark.svelte';
-  import { LETTERS } from '$lib/session/options';
+  import { LETTERS } from '$lib/api/published';
 
   interface Props {
     runs: Run[];

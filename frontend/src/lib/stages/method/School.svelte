@@ -4,7 +4,7 @@
   import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import Mark from '$lib/ui/Mark.svelte';
-  import { LETTERS } from '$lib/session/options';
+  import { LETTERS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
 
   interface Props {

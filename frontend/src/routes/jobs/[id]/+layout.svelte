@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack, type Snippet } from 'svelte';
   import { page } from '$app/state';
-  import { current } from '$lib/frame/current.svelte';
+  import { current, viewsAt } from '$lib/frame/current.svelte';
   import Ledger from '$lib/frame/Ledger.svelte';
   import PocketLedger from '$lib/frame/PocketLedger.svelte';
   import Route from '$lib/frame/Route.svelte';
@@ -10,7 +10,12 @@
 
   let { children }: { children: Snippet } = $props();
   let id = $derived(page.params.id ?? '');
-  let session = $derived(new JobSession(id));
+  let session = $derived(
+    new JobSession(
+      id,
+      untrack(() => viewsAt(page.url.pathname))
+    )
+  );
   provideJob(() => session);
 
   $effect(() => {
@@ -24,6 +29,9 @@
       if (current.session === opened) current.session = undefined;
     };
   });
+
+  /** What the page on show wants comes along with the job, in one answer. */
+  $effect(() => void session.look(viewsAt(page.url.pathname)));
 
   let stage = $derived(page.url.pathname.split('/')[3] ?? 'intake');
   let snapshot = $derived(session.now);

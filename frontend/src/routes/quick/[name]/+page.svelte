@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { QUICK } from '$lib/frame/current.svelte';
+  import { QUICK } from '$lib/api/published';
   import Convert from '$lib/quick/Convert.svelte';
   import Cylinder from '$lib/quick/Cylinder.svelte';
   import JointFinder from '$lib/quick/JointFinder.svelte';

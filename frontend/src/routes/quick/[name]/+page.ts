@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { QUICK } from '$lib/frame/current.svelte';
+import { QUICK } from '$lib/api/published';
 
 /** Only the quick answers there are. */
 export function load({ params }: { params: { name: string } }) {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import Item, Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Item, Page, Plan, Refusal, Stage, anew
 from gentle_ember.core.stages.first_start.metering.settings import (
     gas_metering,
     metering_items,
@@ -37,6 +37,11 @@ STAGE = Stage(
     "first_start",
     "First start",
     owns={"starts": anew, "metering": anew},
+    pages=(
+        Page("start", "Start", ("starts",), ("starts",)),
+        Page("metering", "Metering", ("metering",), ("metering",)),
+        RECORD,
+    ),
     on_demand=frozenset(("starts", "metering")),
     items=items,
     cautions=lambda plan: start_cautions(plan.of(first_starts)),

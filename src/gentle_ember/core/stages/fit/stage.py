@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.job import StageRecord, StageState
-from gentle_ember.core.stage import Caution, Item, Plan, Stage, anew
+from gentle_ember.core.stage import RECORD, Caution, Item, Page, Plan, Stage, anew
 from gentle_ember.core.stages.fit.holds import (
     find_items,
     fit_cautions,
@@ -40,6 +40,14 @@ STAGE = Stage(
     "fit",
     "Fit",
     owns={"marks": anew, "fit": anew},
+    pages=(
+        Page("sheet", "Sheet", ("fit",), ("fit",)),
+        Page("take", "Take along", ("fit",), ("fit.packed",)),
+        Page("marks", "Marks", ("marks",), ("marks",)),
+        Page("map", "Screws and holes", ("fit",), ("fit.fasteners", "fit.left", "fit.back")),
+        Page("joints", "Joints", ("fit",)),
+        RECORD,
+    ),
     computed=frozenset(("fit.tight",)),
     items=items,
     cautions=cautions,

@@ -9,7 +9,18 @@ from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Confirmation, Job
 from gentle_ember.core.job.part_copies import pin_changes
 from gentle_ember.core.job.train import AS_FOUND, Train
-from gentle_ember.core.stage import NOTED, TO_DO, Item, Plan, Refusal, Stage, anew, kept
+from gentle_ember.core.stage import (
+    NOTED,
+    RECORD,
+    TO_DO,
+    Item,
+    Page,
+    Plan,
+    Refusal,
+    Stage,
+    anew,
+    kept,
+)
 from gentle_ember.core.stages.fuel_path.parts_list import Source, parts_list
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.core.stages.fuel_path.trains import job_trains, site_connections, train_cautions
@@ -78,6 +89,15 @@ STAGE = Stage(
     "Fuel path",
     owns={"trains": _without_found, "parts": kept, "kit": kept, "arrived": anew},
     computed=frozenset(("parts",)),
+    pages=(
+        Page("train", "Train", ("path",), ("trains", "parts")),
+        Page("stack", "Stack", ("stack",)),
+        Page("parts", "Parts list", ("bill",), ("arrived", "kit")),
+        Page("house", "House pipe", ("house",), ("sites.*.gases.*.house",)),
+        Page("found", "As found", ("path",), ("trains.as_found",)),
+        Page("ready", "Readiness", facts=("confirmed",)),
+        RECORD,
+    ),
     contradictions=contradictions,
     items=fuel_path_items,
     follows=part_copies,

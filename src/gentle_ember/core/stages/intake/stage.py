@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentle_ember.core.stage import Stage, anew, kept
+from gentle_ember.core.stage import RECORD, Page, Stage, anew, kept
 from gentle_ember.core.stages.intake.contradictions import contradictions
 from gentle_ember.core.stages.intake.open_items import intake_items, open_questions
 from gentle_ember.core.stages.intake.stops import intake_cautions
@@ -30,6 +30,40 @@ STAGE = Stage(
         "findings": anew,
         "attachments": anew,
     },
+    pages=(
+        Page("set", "Set", facts=("set", "set.carburetor.jetted_at", "title", "owner")),
+        Page(
+            "machine",
+            "Machine",
+            ("walk",),
+            (
+                "set.studs",
+                "set.stack",
+                "set.faces",
+                "set.carburetor",
+                "set.frame_number",
+                "set.engine_number",
+                "set.engine_family",
+                "set.generation",
+                "set.trim",
+                "set.year",
+                "set.brand_new",
+                "set.hours",
+                "set.idle",
+                "set.last_oil",
+                "set.faults",
+                "set.shut_off",
+                "set.tank_vent",
+                "set.run_switch",
+                "set.electric_start",
+            ),
+        ),
+        Page("walk", "Walk-round", ("inspection",), ("findings",)),
+        Page("wish", "Wish", facts=("load", "wants", "wish")),
+        Page("site", "Site", facts=("sites", "site")),
+        Page("sketch", "Sketch", ("sketch",), ("sites.*.sketch",)),
+        RECORD,
+    ),
     contradictions=contradictions,
     questions=lambda plan: plan.of(open_questions),
     items=intake_items,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import Caution, Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Refusal, Stage, anew
 from gentle_ember.core.stages.load_test.jets import jet_cautions, jets_here
 from gentle_ember.core.stages.load_test.tests import (
     load_cautions,
@@ -32,6 +32,11 @@ STAGE = Stage(
     "load_test",
     "Load test",
     owns={"load_tests": anew},
+    pages=(
+        Page("test", "Load test", ("load_tests", "jets"), ("load_tests",)),
+        Page("jets", "Jets", ("jets", "load_tests"), ("set.carburetor.jets.fitted",)),
+        RECORD,
+    ),
     on_demand=frozenset(("load_tests",)),
     items=lambda plan: load_items(plan.of(load_tests_here)),
     cautions=cautions,

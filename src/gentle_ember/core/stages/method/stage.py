@@ -8,9 +8,11 @@ from typing import Any
 from gentle_ember.core.job.job import Choice, Confirmation, Job
 from gentle_ember.core.stage import (
     NOTED,
+    RECORD,
     SOMEBODY,
     UNKNOWN,
     Item,
+    Page,
     Plan,
     Refusal,
     Stage,
@@ -103,6 +105,13 @@ STAGE = Stage(
         # Consents, permits and what the utility said were given for the other job.
         "confirmed": anew,
     },
+    pages=(
+        Page("compare", "Compare", ("methods",), ("choice",)),
+        Page("output", "Output", ("output", "sizes"), ("schools",)),
+        Page("cylinder", "Cylinder"),
+        Page("states", "Fuel states", ("states", "methods")),
+        RECORD,
+    ),
     contradictions=contradictions,
     items=method_items,
     cautions=method_cautions,

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.fit import Tight
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Page, Plan, Refusal, Stage, anew
 from gentle_ember.core.stages.fit.sheet import fit_sheet, joint_key
 from gentle_ember.core.stages.prove_tight.proof import proof_cautions, proof_items, tightness
 
@@ -59,6 +59,7 @@ STAGE = Stage(
     "prove_tight",
     "Prove tight",
     owns={"proof": anew},
+    pages=(Page("leaks", "Leak test", ("proofs",), ("proof", "fit.tight")), RECORD),
     on_demand=frozenset(("proof.zones",)),
     items=lambda plan: proof_items(plan.of(tightness)),
     cautions=lambda plan: proof_cautions(plan.of(tightness)),

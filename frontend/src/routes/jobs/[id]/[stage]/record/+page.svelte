@@ -4,12 +4,11 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { WAITS } from '$lib/session/options';
+  import { WAITS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look(''));
   let key = $derived(page.params.stage ?? '');
   let snapshot = $derived(job().now);
   let shown = $derived(snapshot?.route.find((entry) => entry.key === key));

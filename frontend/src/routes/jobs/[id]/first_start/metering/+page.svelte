@@ -17,7 +17,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('metering'));
   let gases = $derived(job().now?.metering ?? job().settled?.metering ?? []);
   let chosen = $state('');
   let gas = $derived(gases.find((one) => one.fuel === chosen) ?? gases[0]);

@@ -10,7 +10,6 @@
   import LookList from '$lib/stages/first_start/LookList.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('starts'));
   let starts = $derived(job().now?.starts ?? job().settled?.starts ?? []);
   let chosen = $state('');
   let one = $derived(starts.find((start) => start.fuel === chosen) ?? starts[0]);

@@ -10,7 +10,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('fit'));
   let fit = $derived(job().settled?.fit);
   let steps = $derived(fit?.steps ?? []);
   let at = $state(-1);

@@ -3,7 +3,6 @@
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('fit'));
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   let fuels = $derived([...new Set((fit?.joints ?? []).map((one) => one.fuel))]);
   let passed = $derived((fit?.joints ?? []).filter((one) => one.passed).length);

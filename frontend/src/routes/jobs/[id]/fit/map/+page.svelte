@@ -9,7 +9,6 @@
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('fit'));
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   let held = $derived(job().settled?.job.fit);
   const SECURED = [

@@ -9,7 +9,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('marks'));
   let marks = $derived(job().now?.marks ?? job().settled?.marks);
   let chosen = $state('');
   let mount = $derived(

@@ -9,7 +9,6 @@
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('fit'));
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   let shown = $state('');
   let found = false;

@@ -5,7 +5,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('fit'));
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   const TITLES = { tool: 'Tools', consumable: 'Consumables', part: 'Parts' } as const;
   const has = (key: string, packed: boolean) => {

@@ -17,7 +17,6 @@
     method_name: string;
   }
   const job = useJob();
-  $effect(() => void job().look('path'));
   const bench = new Workbench(job);
   bench.show('as_found');
   let entered = $derived(job().settled?.job.trains?.as_found);

@@ -9,7 +9,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('house'));
   let site = $derived(job().settled?.job.site ?? 's1');
   let houses = $derived(job().now?.house ?? job().settled?.house ?? []);
   const SIZES = ['3/8', '1/2', '3/4', '1', '1-1/4', '1-1/2', '2', '2-1/2', '3'].map(

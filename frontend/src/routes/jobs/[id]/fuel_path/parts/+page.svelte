@@ -9,7 +9,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('bill'));
   let bill = $derived(job().now?.bill ?? job().settled?.bill);
 
   function instead(line: Bill['groups'][number]['lines'][number]) {

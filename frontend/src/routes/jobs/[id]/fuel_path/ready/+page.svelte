@@ -2,12 +2,11 @@
   import type { ReadyItem } from '$lib/api/client';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { STAGE_NAMES } from '$lib/session/options';
+  import { STAGE_NAMES } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look(''));
   let ready = $derived(job().now?.ready ?? []);
   let stages = $derived(
     Object.keys(STAGE_NAMES).filter((key) => ready.some((i) => i.stage === key))

@@ -8,7 +8,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('stack'));
   let stack = $derived(job().now?.stack ?? job().settled?.stack);
   let drawing = $state<SVGSVGElement>();
   const VERDICTS = {

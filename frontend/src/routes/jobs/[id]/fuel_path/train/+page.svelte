@@ -16,7 +16,6 @@
   import { Workbench } from '$lib/stages/fuel_path/work.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('path'));
   const bench = new Workbench(job);
   let path = $derived(job().now?.path ?? job().settled?.path);
   let trains = $derived((path?.trains ?? []).filter((one) => one.name !== 'as_found'));

@@ -5,12 +5,11 @@
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import AskField from '$lib/stages/intake/AskField.svelte';
   import Photos from '$lib/stages/intake/Photos.svelte';
-  import { BEHIND, REMEDY } from '$lib/session/options';
+  import { BEHIND, REMEDY } from '$lib/api/published';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('walk'));
   let walk = $derived(job().now?.walk ?? job().settled?.walk);
 </script>
 

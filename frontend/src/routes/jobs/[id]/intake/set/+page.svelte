@@ -4,7 +4,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Files from '$lib/frame/Files.svelte';
-  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/session/options';
+  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/api/published';
   import RunTimes from '$lib/stages/intake/RunTimes.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import Alike from '$lib/stages/intake/Alike.svelte';
@@ -12,7 +12,6 @@
   import Questions from '$lib/frame/Questions.svelte';
 
   const job = useJob();
-  $effect(() => void job().look(''));
 </script>
 
 <SheetHead

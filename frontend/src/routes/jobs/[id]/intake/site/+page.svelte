@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { STUBS } from '$lib/session/options';
+  import { STUBS } from '$lib/api/published';
   import Plus from '@lucide/svelte/icons/plus';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { ASKED, SHELTERS, STORAGE } from '$lib/session/options';
+  import { ASKED, SHELTERS, STORAGE } from '$lib/api/published';
   import { newKey } from '$lib/session/path';
   import Questions from '$lib/frame/Questions.svelte';
   import Rows from '$lib/ui/Rows.svelte';
@@ -14,7 +14,6 @@
 
   const job = useJob();
   const reference = useReference();
-  $effect(() => void job().look(''));
   let sites = $derived(job().settled?.job.sites ?? {});
   let key = $derived(job().settled?.job.site ?? 's1');
   let at = $derived(`sites.${key}`);

@@ -10,7 +10,6 @@
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('sketch'));
   let key = $derived(job().settled?.job.site ?? 's1');
   let at = $derived(`sites.${key}`);
   let site = $derived(job().settled?.job.sites[key]);

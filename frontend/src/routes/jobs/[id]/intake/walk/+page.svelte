@@ -4,7 +4,6 @@
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('inspection'));
   let inspection = $derived(job().now?.inspection ?? job().settled?.inspection);
 </script>
 

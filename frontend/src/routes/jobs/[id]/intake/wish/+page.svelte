@@ -4,12 +4,11 @@
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { APPLIANCES, LEGS, MUST } from '$lib/session/options';
+  import { APPLIANCES, LEGS, MUST } from '$lib/api/published';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
-  $effect(() => void job().look(''));
   const WANTS = [
     ['propane', 'propane'],
     ['natural_gas', 'natural gas'],

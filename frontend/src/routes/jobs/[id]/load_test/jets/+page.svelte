@@ -9,7 +9,6 @@
   import { DECIDED, type What } from '$lib/stages/load_test/types';
 
   const job = useJob();
-  $effect(() => void job().look('jets,load_tests'));
   let jets = $derived(job().now?.jets ?? job().settled?.jets);
   let test = $derived(
     (job().now?.load_tests ?? job().settled?.load_tests ?? []).find(

@@ -15,7 +15,6 @@
   import { BenchLive } from '$lib/stages/first_start/bench.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('load_tests,jets'));
   let tests = $derived(job().now?.load_tests ?? job().settled?.load_tests ?? []);
   let chosen = $state('');
   let test = $derived(tests.find((one) => one.fuel === chosen) ?? tests[0]);

@@ -7,7 +7,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('methods'));
   let methods = $derived(job().now?.methods ?? job().settled?.methods);
   let choice = $derived(job().settled?.job.choice);
   let picked = $derived(choice?.methods ?? []);

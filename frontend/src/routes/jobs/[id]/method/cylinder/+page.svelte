@@ -5,14 +5,13 @@
   import WhatIf from '$lib/stages/method/WhatIf.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { SHELTERS } from '$lib/session/options';
+  import { SHELTERS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import Always from '$lib/frame/Always.svelte';
   import { useReference } from '$lib/session/reference';
 
   const job = useJob();
   const reference = useReference();
-  $effect(() => void job().look(''));
   let settled = $derived(job().settled);
   let site = $derived(settled?.job.sites[settled.job.site]);
   let atHand = $derived(

@@ -5,7 +5,7 @@
   import Slider from '$lib/ui/Slider.svelte';
   import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { SCHOOLS } from '$lib/session/options';
+  import { SCHOOLS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import Always from '$lib/frame/Always.svelte';
   import Falls from '$lib/stages/method/Falls.svelte';
@@ -15,7 +15,6 @@
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('output,sizes'));
   let now = $derived(job().now);
   let at = $derived(`sites.${now?.job.site ?? 's1'}`);
   let site = $derived(now?.job.sites[now.job.site]);

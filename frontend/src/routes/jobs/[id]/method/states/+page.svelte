@@ -4,7 +4,6 @@
   import Matrix from '$lib/stages/method/Matrix.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('states,methods'));
   let states = $derived(job().now?.states ?? job().settled?.states);
   let chosen = $derived((job().settled?.job.choice?.methods ?? []).length > 0);
   let names = $derived(

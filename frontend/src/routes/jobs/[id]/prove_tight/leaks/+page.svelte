@@ -7,7 +7,6 @@
   import JointLook from '$lib/stages/prove_tight/JointLook.svelte';
 
   const job = useJob();
-  $effect(() => void job().look('proofs'));
   let gases = $derived(job().now?.proofs ?? job().settled?.proofs ?? []);
   let next = $derived(
     gases

@@ -1,0 +1,204 @@
+// Written from the core by `make types`; not to be edited.
+
+export const STAGES = [
+  {"key": "intake", "name": "Intake"},
+  {"key": "method", "name": "Method"},
+  {"key": "fuel_path", "name": "Fuel path"},
+  {"key": "fit", "name": "Fit"},
+  {"key": "prove_tight", "name": "Prove tight"},
+  {"key": "first_start", "name": "First start"},
+  {"key": "load_test", "name": "Load test"},
+  {"key": "hand_over", "name": "Hand over"},
+  {"key": "logbook", "name": "Logbook"}
+] as const;
+
+export const PAGES = [
+  {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"]},
+  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.electric_start"]},
+  {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"]},
+  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "", "facts": ["load", "wants", "wish"]},
+  {"page": "intake/site", "name": "Site", "stage": "intake", "views": "", "facts": ["sites", "site"]},
+  {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"]},
+  {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": []},
+  {"page": "method/compare", "name": "Compare", "stage": "method", "views": "methods", "facts": ["choice"]},
+  {"page": "method/output", "name": "Output", "stage": "method", "views": "output,sizes", "facts": ["schools"]},
+  {"page": "method/cylinder", "name": "Cylinder", "stage": "method", "views": "", "facts": []},
+  {"page": "method/states", "name": "Fuel states", "stage": "method", "views": "states,methods", "facts": []},
+  {"page": "method/record", "name": "Record", "stage": "method", "views": "", "facts": []},
+  {"page": "fuel_path/train", "name": "Train", "stage": "fuel_path", "views": "path", "facts": ["trains", "parts"]},
+  {"page": "fuel_path/stack", "name": "Stack", "stage": "fuel_path", "views": "stack", "facts": []},
+  {"page": "fuel_path/parts", "name": "Parts list", "stage": "fuel_path", "views": "bill", "facts": ["arrived", "kit"]},
+  {"page": "fuel_path/house", "name": "House pipe", "stage": "fuel_path", "views": "house", "facts": ["sites.*.gases.*.house"]},
+  {"page": "fuel_path/found", "name": "As found", "stage": "fuel_path", "views": "path", "facts": ["trains.as_found"]},
+  {"page": "fuel_path/ready", "name": "Readiness", "stage": "fuel_path", "views": "", "facts": ["confirmed"]},
+  {"page": "fuel_path/record", "name": "Record", "stage": "fuel_path", "views": "", "facts": []},
+  {"page": "fit/sheet", "name": "Sheet", "stage": "fit", "views": "fit", "facts": ["fit"]},
+  {"page": "fit/take", "name": "Take along", "stage": "fit", "views": "fit", "facts": ["fit.packed"]},
+  {"page": "fit/marks", "name": "Marks", "stage": "fit", "views": "marks", "facts": ["marks"]},
+  {"page": "fit/map", "name": "Screws and holes", "stage": "fit", "views": "fit", "facts": ["fit.fasteners", "fit.left", "fit.back"]},
+  {"page": "fit/joints", "name": "Joints", "stage": "fit", "views": "fit", "facts": []},
+  {"page": "fit/record", "name": "Record", "stage": "fit", "views": "", "facts": []},
+  {"page": "prove_tight/leaks", "name": "Leak test", "stage": "prove_tight", "views": "proofs", "facts": ["proof", "fit.tight"]},
+  {"page": "prove_tight/record", "name": "Record", "stage": "prove_tight", "views": "", "facts": []},
+  {"page": "first_start/start", "name": "Start", "stage": "first_start", "views": "starts", "facts": ["starts"]},
+  {"page": "first_start/metering", "name": "Metering", "stage": "first_start", "views": "metering", "facts": ["metering"]},
+  {"page": "first_start/record", "name": "Record", "stage": "first_start", "views": "", "facts": []},
+  {"page": "load_test/test", "name": "Load test", "stage": "load_test", "views": "load_tests,jets", "facts": ["load_tests"]},
+  {"page": "load_test/jets", "name": "Jets", "stage": "load_test", "views": "jets,load_tests", "facts": ["set.carburetor.jets.fitted"]},
+  {"page": "load_test/record", "name": "Record", "stage": "load_test", "views": "", "facts": []}
+] as const;
+
+export const FUELS = [
+  {"key": "gasoline", "name": "gasoline", "letter": "G"},
+  {"key": "propane", "name": "propane", "letter": "P"},
+  {"key": "natural_gas", "name": "natural gas", "letter": "N"},
+  {"key": "biogas", "name": "biogas", "letter": "B"}
+] as const;
+
+export const LETTERS: Record<string, string> = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"};
+
+export const STAGE_NAMES: Record<string, string> = {"intake": "Intake", "method": "Method", "fuel_path": "Fuel path", "fit": "Fit", "prove_tight": "Prove tight", "first_start": "First start", "load_test": "Load test", "hand_over": "Hand over", "logbook": "Logbook"};
+
+export const QUICK = [
+  {"name": "derate", "title": "Derate"},
+  {"name": "run-time", "title": "Run time"},
+  {"name": "cylinder", "title": "Cylinder"},
+  {"name": "gas-pipe", "title": "Gas pipe"},
+  {"name": "meter-clock", "title": "Meter clock"},
+  {"name": "load-screw-start", "title": "Load screw"},
+  {"name": "gas-change", "title": "Gas change"},
+  {"name": "joint-finder", "title": "Joint finder"},
+  {"name": "coupler-loss", "title": "Hose and coupler"},
+  {"name": "gravity-feed", "title": "Gravity feed"},
+  {"name": "rpm-from-sound", "title": "Speed by sound"},
+  {"name": "u-tube", "title": "U-tube"},
+  {"name": "leak-decay", "title": "Leak by decay"},
+  {"name": "jet", "title": "Main jet"},
+  {"name": "plug", "title": "Plug"},
+  {"name": "orifice", "title": "Gas orifice"},
+  {"name": "convert", "title": "Convert"}
+] as const;
+
+export const CLASSES = [
+  ["inverter_small", "enclosed inverter, to 2 kW"],
+  ["inverter", "enclosed inverter, over 2 kW"],
+  ["open_frame", "open frame, 3,600 rpm"],
+  ["v_twin", "V-twin, 8 kW and up"],
+  ["low_speed", "1,500 or 1,800 rpm"],
+  ["dual_fuel", "factory dual-fuel"]
+] as const;
+
+export const GASOLINES = [
+  ["e10", "E10 (10 % ethanol)"],
+  ["e0", "E0 (no ethanol)"]
+] as const;
+
+export const PHASES = [
+  [1, "single"],
+  [3, "three"]
+] as const;
+
+export const CYLINDER_COUNTS = [
+  [1, "one"],
+  [2, "two"],
+  [3, "three"],
+  [4, "four"]
+] as const;
+
+export const SHELTERS = [
+  ["still_air", "still air"],
+  ["breeze", "a breeze"],
+  ["closed_locker", "closed locker"]
+] as const;
+
+export const SCHOOLS = [
+  ["field_rule", "field rule"],
+  ["physics", "physics"]
+] as const;
+
+export const WAITS = [
+  ["parts", "parts"],
+  ["owner", "the owner"],
+  ["fitter", "a licensed fitter"],
+  ["test", "a test day"],
+  ["core_return", "return of the core"],
+  ["nothing", "ready to work on"]
+] as const;
+
+export const WEIGHED_FUELS = [
+  ["propane", "propane"],
+  ["gasoline", "gasoline"]
+] as const;
+
+export const APPLIANCES = [
+  ["resistive", "heater, lamp"],
+  ["electronic", "electronic"],
+  ["fridge", "fridge, freezer"],
+  ["pump", "pump"],
+  ["window_ac", "window air conditioner"],
+  ["soft_started", "soft-started motor"],
+  ["motor_tool", "motor tool"]
+] as const;
+
+export const LEGS = [
+  ["a", "leg A"],
+  ["b", "leg B"],
+  ["both", "both legs"]
+] as const;
+
+export const MUST = [
+  [true, "must run"],
+  [false, "nice to have"]
+] as const;
+
+export const STORAGE = [
+  ["unknown", "not asked"],
+  ["outdoors", "outdoors"],
+  ["ventilated_shed", "ventilated shed"],
+  ["indoors", "indoors"]
+] as const;
+
+export const ASKED = [
+  [null, "not asked"],
+  [true, "yes"],
+  [false, "no"]
+] as const;
+
+export const BEHIND = [
+  ["unknown", "not looked"],
+  ["nothing", "nothing"],
+  ["structure", "a sub-structure"],
+  ["wiring", "wiring"],
+  ["tank", "the tank"],
+  ["exhaust", "the exhaust"]
+] as const;
+
+export const REMEDY = [
+  ["none", "nothing, or undecided"],
+  ["move", "move it"],
+  ["replace", "replace it"],
+  ["cut", "cut it"]
+] as const;
+
+export const DECISIONS = [
+  ["open", "not decided"],
+  ["rebuild", "rebuild or clean"],
+  ["replace", "replace"],
+  ["order", "order, go on meanwhile"],
+  ["stop", "stop the job"]
+] as const;
+
+export const LOOKS = [
+  ["good", "good"],
+  ["watch", "watch"],
+  ["bad", "bad"],
+  ["not_looked", "not looked"]
+] as const;
+
+export const STUBS = [
+  ["unknown", "not known"],
+  ["1/2", "1/2 in NPT"],
+  ["3/4", "3/4 in NPT"],
+  ["1", "1 in NPT"],
+  ["1-1/4", "1-1/4 in NPT"]
+] as const;
