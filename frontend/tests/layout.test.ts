@@ -10,7 +10,7 @@ function train(kinds: string[]): Train {
   const places = kinds.map((kind, i) => ({
     key: `p${i}`,
     kind,
-    title: `the part that stands at place ${i}`,
+    title: `the part that is at place ${i}`,
     zone_in: i === 0 ? 'cylinder' : 'low',
     zone_out: 'low',
     inlet_pa: i === 0 ? { none: 7e5, idle: 7e5, half: 7e5, full: 7e5 } : LEVELS,

@@ -115,7 +115,7 @@ def test_a_change_over_http_against_health_and_section(demo_copy, store):
     )
     server = Server(demo_copy)
     line = http.client.HTTPConnection("127.0.0.1", server.port)
-    metres = itertools.count(100)
+    meters = itertools.count(100)
 
     def ask(method: str, path: str, body: dict | None = None) -> None:
         content = None if body is None else json.dumps(body)
@@ -125,7 +125,7 @@ def test_a_change_over_http_against_health_and_section(demo_copy, store):
         assert answer.status == 200, text
 
     def change() -> None:
-        elevation = {"value": float(next(metres)), "origin": "owner", "typed": ""}
+        elevation = {"value": float(next(meters)), "origin": "owner", "typed": ""}
         wanted = [{"path": f"sites.{job.site}.elevation", "value": elevation}]
         body = {"changes": wanted, "base": 10**6, "key": f"{uuid.uuid4().hex}-1", "views": "output"}
         ask("PATCH", f"/api/jobs/{stored.id}", body)

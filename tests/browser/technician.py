@@ -216,7 +216,7 @@ class Technician:
             self.go("load_test/test")
             self.pick(one["name"], tests)
             self.run(one, lam="0.95" if one["gas"] else "0.90")
-            self.plug("grey" if one["gas"] else "tan")
+            self.plug("gray" if one["gas"] else "tan")
             self.page.get_by_role("group", name="Decide").get_by_role(
                 "button", name="Keep it", exact=True
             ).click()

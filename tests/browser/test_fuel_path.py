@@ -134,12 +134,12 @@ def test_a_bad_conversion_is_entered_graded_and_repaired(shop):
     page = shop.page
     shop.open(LAMBING, "fuel_path/found")
     page.locator('select[data-field="trains.as_found"]').select_option("spacer_adapter-cylinder")
-    parts = ("cylinder, 5", "PV-G-101", "LF-H-103", "a grey box", "PV-D-101", "PV-J-101",
+    parts = ("cylinder, 5", "PV-G-101", "LF-H-103", "a gray box", "PV-D-101", "PV-J-101",
              "LF-N-101", "spacer adapter, studs 42x6, throat 17")  # fmt: skip
     for at, words in enumerate(parts):
         page.get_by_role("button", name="First part" if at == 0 else "Add the next part").click()
         page.get_by_label("Look for a part").fill(words)
-        choice = page.locator('[data-add="unknown"]') if "grey" in words else (
+        choice = page.locator('[data-add="unknown"]') if "gray" in words else (
             page.locator(KNOWN).filter(has_text=words).first
         )  # fmt: skip
         choice.click()

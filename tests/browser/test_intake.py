@@ -186,7 +186,7 @@ def test_readiness_holds_a_stage_until_the_fitter_is_named(shop):
     fitter = page.locator('[data-ready="fitter"]')
     confirm = fitter.get_by_role("button", name="Confirm")
     expect(confirm).to_be_disabled()
-    fitter.get_by_role("textbox").fill("licence PM-118, permit 26-0502")
+    fitter.get_by_role("textbox").fill("license PM-118, permit 26-0502")
     fitter.get_by_role("textbox").press("Tab")
     expect(confirm).to_be_enabled()
     confirm.click()
@@ -210,10 +210,10 @@ def test_the_sketch_measures_while_dragged_and_by_arrow_keys(shop):
     expect(row).to_contain_text("8.06")
     tent = page.locator('[data-item="o1"]')
     box = page.locator("main svg[role=group]").bounding_box()
-    metre = box["width"] / 30
-    page.mouse.move(box["x"] + 14 * metre, box["y"] + 15 * metre)
+    meter = box["width"] / 30
+    page.mouse.move(box["x"] + 14 * meter, box["y"] + 15 * meter)
     page.mouse.down()
-    page.mouse.move(box["x"] + 10 * metre, box["y"] + 14 * metre, steps=6)
+    page.mouse.move(box["x"] + 10 * meter, box["y"] + 14 * meter, steps=6)
     expect(row).to_contain_text("too near")
     page.mouse.up()
     shop.saved()

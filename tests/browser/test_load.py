@@ -144,7 +144,7 @@ def test_the_bench_leak_is_found_mended_and_soaped_again(either):
             break
         bench.get_by_role("button", name="Next joint").click()
         expect(bench).to_have_attribute("data-bench-soap", "")
-    bench.get_by_role("button", name="Make it anew").click()
+    bench.get_by_role("button", name="Remake the joint").click()
     expect(bench).to_contain_text("Source shut")
     bench.get_by_label("source open").check()
     bench.get_by_role("button", name="Soap it").click()
@@ -155,7 +155,7 @@ def test_the_bench_leak_is_found_mended_and_soaped_again(either):
 def test_the_plug_is_read_without_a_job(shop):
     page = shop.page
     page.goto(f"{shop.server.url}/quick/plug")
-    page.locator('[data-plug="grey"]').click()
+    page.locator('[data-plug="gray"]').click()
     expect(page.locator('[data-leaning="lean"]')).to_contain_text("A little lean for gasoline")
     page.get_by_label("It ran on").select_option("gas")
     expect(page.locator('[data-leaning="right"]')).to_be_visible()

@@ -120,7 +120,7 @@ def test_nothing_serious_for_those_who_see_or_move_differently(shop, theme):
     page = shop.page
     page.add_init_script(f"localStorage.setItem('ember.theme', '{theme}')")
     shop.board()
-    # The lamp differs from the paper in its colours alone.
+    # The lamp differs from the paper in its colors alone.
     only = "color-contrast" if theme == "lamp" else ""
     found = {"board": serious(page, only=only)}
     shop.open("Lambing clinic trailer", "intake/set")

@@ -48,8 +48,8 @@ def test_higher_air_is_thinner(one, other):
 
 @given(st.floats(240, 320), st.floats(0, 1))
 def test_damp_air_is_lighter(temperature_k, humidity):
-    vapour = humidity * air.saturation_pressure(temperature_k)
-    assert air.density(101_325, temperature_k, vapour) <= air.density(101_325, temperature_k)
+    vapor = humidity * air.saturation_pressure(temperature_k)
+    assert air.density(101_325, temperature_k, vapor) <= air.density(101_325, temperature_k)
 
 
 @pytest.mark.parametrize("bad", [math.nan, math.inf, -500.0, 9000.0])

@@ -54,7 +54,7 @@ def proven() -> Job:
     loaded = {
         "turns": fact(1.8), "outside": fact(290.0), "held": fact(3000.0), "opened": "yes",
         "readings": {f"m{n}": {**reading, "after": fact(400.0 * n)} for n in range(4)},
-        "plug": {"before": "new", "after": "grey"}, "decided": {"what": "keep"},
+        "plug": {"before": "new", "after": "gray"}, "decided": {"what": "keep"},
     }  # fmt: skip
     jetted = {**loaded, "turns": None, "jet": fact(88.0)}
     tight = {

@@ -52,7 +52,7 @@ def _billed(job: Job, **trains: Train) -> Job:
     return job
 
 
-def test_the_bill_counts_clamps_gaskets_caps_and_metres() -> None:
+def test_the_bill_counts_clamps_gaskets_caps_and_meters() -> None:
     job = _billed(PROPANE_JOB, propane=PROPANE_TRAIN)
     lines = {line.part.key: line for line in plan(job, CATALOG).of(parts_list).lines}
     by_class = {
@@ -60,7 +60,7 @@ def test_the_bill_counts_clamps_gaskets_caps_and_metres() -> None:
     }
     assert [one.count for one in by_class[PartClass.GASKET]] == [2]
     assert sum(one.count for one in by_class[PartClass.CLAMP]) == 2
-    assert by_class[PartClass.VAPOUR_HOSE][0].count == pytest.approx(0.5)
+    assert by_class[PartClass.VAPOR_HOSE][0].count == pytest.approx(0.5)
     assert by_class[PartClass.CYLINDER][0].source is Source.SITE
     assert by_class[PartClass.CYLINDER][0].price == 0
     assert by_class[PartClass.SEALANT][0].count == 1

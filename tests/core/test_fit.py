@@ -278,7 +278,7 @@ def test_changing_one_part_changes_only_the_steps_that_depend_on_it() -> None:
 
 @pytest.mark.parametrize(
     ("depth", "metal", "held"),
-    [(fact(22e-3), "aluminium", False), (fact(12e-3), "aluminium", True), (None, "iron", True)],
+    [(fact(22e-3), "aluminum", False), (fact(12e-3), "aluminum", True), (None, "iron", True)],
 )
 def test_a_stud_is_not_backed_out_of_a_casting_that_may_not_hold_it(
     depth: Any, metal: str, held: bool

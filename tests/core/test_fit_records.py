@@ -62,7 +62,7 @@ def test_a_joint_opened_again_loses_its_leak_pass() -> None:
     assert not after(of="something else").passed
     key = next(iter(tight))
     tight[key]["of"] = "other parts"
-    assert after().void == "other parts stand here now"
+    assert after().void == "other parts are here now"
 
 
 def test_smelled_gas_and_undecided_finds_hold_the_fit() -> None:

@@ -58,7 +58,7 @@ CONTRADICTIONS = [
     ("sites.s1.gases.g1.specific_gravity", {
         GAS: {"g1": {"hhv": fact(31e6), "specific_gravity": fact(0.79)}}}),
     ("sites.s1.gases.g1.cleaned", {
-        GAS: {"g1": {"kind": "biogas", "cleaned": True, "sulphide": fact(3000e-6)}}}),
+        GAS: {"g1": {"kind": "biogas", "cleaned": True, "sulfide": fact(3000e-6)}}}),
     ("sites.s1.least_opening", {"sites__s1__least_opening": fact(3.0)}),
     ("sites.s1.least_cylinder", {"sites__s1__least_cylinder": fact(1.0)}),
     ("sites.s1.sketch.items", {"sites__s1__sketch": {"items": {
@@ -210,7 +210,7 @@ def test_readiness_names_who_must_do_what():
     ticked = known(sites__s1__gases=gas, choice={"methods": ["spacer_adapter"]},
                    confirmed={"fitter": {"done": True, "by": "RK"}})  # fmt: skip
     item = next(one for one in plan(ticked, CATALOG).of(open_items) if one.key == "fitter")
-    assert not item.done, "a licence without its number is not confirmed"
+    assert not item.done, "a license without its number is not confirmed"
 
 
 def test_the_library_offers_what_was_measured_and_never_what_was_simulated():

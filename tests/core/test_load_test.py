@@ -157,7 +157,7 @@ def plug(key, *, gas=False):
         (evidence(lam=0.80, plug=plug("white")), "jet_up", 88.0),
         (evidence(lam=0.80, plug=plug("tan")), "keep", 85.0),
         (evidence(plug=plug("soot")), "jet_down", 82.0),
-        (evidence(plug=plug("grey")), "jet_up", 88.0),
+        (evidence(plug=plug("gray")), "jet_up", 88.0),
         (evidence(plug=plug("oily"), lam=0.8), "put_right", None),
         (evidence(lam=0.90, held_share=0.8), "put_right", None),
         (evidence(lam=0.90, ready=False), "", None),
@@ -187,7 +187,7 @@ def test_gas_screws_follow_lambda_and_the_plug():
     assert (lean.what, round(lean.turns, 2)) == ("screw_out", 2.39)
     rich = advise(evidence(gas=True, jet=None, turns=2.0, lam=0.80))
     assert (rich.what, round(rich.turns, 2)) == ("screw_in", 1.65)
-    right = evidence(gas=True, jet=None, turns=2.0, lam=0.97, plug=plug("grey", gas=True))
+    right = evidence(gas=True, jet=None, turns=2.0, lam=0.97, plug=plug("gray", gas=True))
     assert advise(right).what == "keep"
 
 

@@ -73,12 +73,12 @@ def apart(a: tuple[float, ...], b: tuple[float, ...]) -> float:
 @given(THINGS)
 def test_a_place_that_is_found_clears_everything(things: list[dict[str, Any]]) -> None:
     found = plan(obstacles={f"o{n}": one for n, one in enumerate(things)})
-    if found.centre is None:
+    if found.center is None:
         assert found.blockers
         assert not found.ready
         return
     assert found.shape is not None
-    cx, cy = found.centre
+    cx, cy = found.center
     hx, hy = found.shape.across_m / 2, found.shape.up_m / 2
     assert hx - 1e-9 <= cx <= 0.42 - hx + 1e-9
     assert hy - 1e-9 <= cy <= 0.26 - hy + 1e-9
@@ -100,13 +100,13 @@ def test_a_place_that_is_found_clears_everything(things: list[dict[str, Any]]) -
 def test_what_is_named_as_in_the_way_is_what_hinders(things: list[dict[str, Any]]) -> None:
     named = {f"o{n}": {**one, "name": f"thing {n}"} for n, one in enumerate(things)}
     found = plan(obstacles=named)
-    if found.centre is not None:
+    if found.center is not None:
         return
     gone = {one.what for one in found.blockers}
     left = {key: one for key, one in named.items() if one["name"] not in gone}
     assert all(one.short_m > 0 for one in found.blockers)
     if "edge of the face" not in gone:
-        assert plan(obstacles=left).centre is not None
+        assert plan(obstacles=left).center is not None
 
 
 @settings(max_examples=25)
@@ -137,20 +137,20 @@ def test_places_are_those_a_plain_search_finds(things: list[dict[str, Any]]) -> 
     places = [(x / 1e3, y / 1e3) for x in range(0, 421, 4) for y in range(0, 261, 4)]
     plain = [place for place in places if good(*place)]
     if plain:
-        assert found.centre is not None
-    if found.centre is not None:
-        assert good(*found.centre, eps=1e-9)
+        assert found.center is not None
+    if found.center is not None:
+        assert good(*found.center, eps=1e-9)
 
 
 def test_no_place_is_better_than_the_one_found() -> None:
     things = {"e": box("exhaust", "front", 0.40, 0.02, 0.02, 0.09),
               "t": box("tank", "behind", 0.0, 0.15, 0.26, 0.11, 0.01)}  # fmt: skip
     best = plan(obstacles=things)
-    assert best.centre is not None
+    assert best.center is not None
     assert best.room is not None
     for dx, dy in ((0.03, 0.0), (-0.03, 0.0), (0.0, 0.02), (0.0, -0.02)):
-        other = plan(obstacles=things, left=fact(best.centre[0] + dx),
-                     up=fact(best.centre[1] + dy))  # fmt: skip
+        other = plan(obstacles=things, left=fact(best.center[0] + dx),
+                     up=fact(best.center[1] + dy))  # fmt: skip
         assert other.room is not None
         assert other.room.value <= best.room.value + 2e-3
 
@@ -165,7 +165,7 @@ def test_a_place_somebody_wants_is_checked() -> None:
 
 def test_marks_are_taken_from_edges_a_tape_hooks_on() -> None:
     found = plan(hooks=["right", "top"])
-    assert found.centre is not None
+    assert found.center is not None
     for hole in found.holes:
         assert hole.across == ("right", pytest.approx(0.42 - hole.x_m))
         assert hole.upright == ("top", pytest.approx(0.26 - hole.y_m))

@@ -73,7 +73,7 @@ def jobs_of_the_demo(demo_data):
     store = open_jobs(open_engine(demo_data), CATALOG)
     with store.reading.begin() as session:
         found = [store.get(job_id).job for job_id in session.scalars(select(JobRow.id))]
-    biogas = {"g1": {"kind": "biogas", "pressure": fact(600.0), "sulphide": fact(500e-6),
+    biogas = {"g1": {"kind": "biogas", "pressure": fact(600.0), "sulfide": fact(500e-6),
                      "cleaned": False}}  # fmt: skip
     plain = job(set__running=fact(3000.0))
     return [
@@ -176,7 +176,7 @@ def test_every_intake_question_feeds_some_rule(jobs_of_the_demo):
         ), f"{ask.path} feeds nothing"
 
 
-def test_a_stud_shortened_by_four_millimetres_turns_fits_into_work():
+def test_a_stud_shortened_by_four_millimeters_turns_fits_into_work():
     assert verdict(known(), "spacer_adapter") is Verdict.FITS
     short = with_value(known(), "set.studs.stick_out", fact(0.038))
     judged = plan(short, CATALOG).of(judged_methods).of("spacer_adapter")

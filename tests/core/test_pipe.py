@@ -67,7 +67,7 @@ def test_the_size_wanted_passes_the_demand_and_the_one_below_does_not():
     assert pipe_answer(PipeCase(LP, Solve.BORE, 4e6, "1", 10.0, 900.0)).nominal is None
 
 
-def test_biogas_by_the_general_factor_lies_between_its_neighbours():
+def test_biogas_by_the_general_factor_lies_between_its_neighbors():
     gas = pipe.pipe_gas(biogas(0.6))
     assert NATURAL.cr < gas.cr < LP.cr
     with pytest.raises(QuantityError):

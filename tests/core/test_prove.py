@@ -90,7 +90,7 @@ def test_it_is_tight_when_every_joint_passed_and_the_regulator_locks_up(name):
     assert not gas_of(job).tight
     passed = soaped(job)
     if gas_of(job).locks:
-        assert gas_of(passed).left == ("lock-up of the demand regulator not looked at",)
+        assert gas_of(passed).left == ("lock-up of the demand regulator not checked",)
         passed = locked(passed)
     assert gas_of(passed).left == ()
     assert not [text for text in stops(passed) if "leak" in text]

@@ -133,4 +133,4 @@ def test_the_owners_first_question_is_answered():
     assert as_before(Case(job), (), 0).answer == "yes"
     assert as_before(Case(job), methods, 0).answer == "yes, but"
     assert as_before(Case(known(wants__keep_gasoline=False)), methods, 0).answer == "no"
-    assert as_before(Case(job), ("snorkel",), 1).answer == "not as it stands"
+    assert as_before(Case(job), ("snorkel",), 1).answer == "not as it is"

@@ -109,10 +109,10 @@ def test_a_regulator_droops_locks_up_and_never_gives_more_than_it_gets() -> None
 
 @given(st.floats(0.3, 40.0), st.floats(0.1, 30.0))
 def test_a_longer_hose_never_delivers_more(length: float, more: float) -> None:
-    hose = part("vapour hose, 1/2")
-    train = put(GAS_TRAIN, "vapour_hose", part=hose, length=fact(length))
-    longer = put(train, "vapour_hose", length=fact(length + more))
-    for key in ("pipe", "vapour_hose"):
+    hose = part("vapor hose, 1/2")
+    train = put(GAS_TRAIN, "vapor_hose", part=hose, length=fact(length))
+    longer = put(train, "vapor_hose", length=fact(length + more))
+    for key in ("pipe", "vapor_hose"):
         one = put(GAS_TRAIN, key, length=fact(length)) if key == "pipe" else train
         other = put(GAS_TRAIN, key, length=fact(length + more)) if key == "pipe" else longer
         before, after = (

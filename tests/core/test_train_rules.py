@@ -44,10 +44,10 @@ FAULTS: list[tuple[str, Train]] = [
     ("sealing", put(PROPANE_TRAIN, "run_hose", seal="tape")),
     ("reach", without(without(PROPANE_TRAIN, "run_hose"), "hose")),
     ("intake", changed("adapter", "studs 54x8")),
-    ("hose_class", changed("run_hose", "vapour hose, 3/8")),
+    ("hose_class", changed("run_hose", "vapor hose, 3/8")),
     ("hose_class", changed("hose", "fuel hose, 1/4")),
     ("fuel", changed("demand", "scrubber")),
-    ("weak_signal", put(PROPANE_TRAIN, "vapour_hose", length=fact(60.0))),
+    ("weak_signal", put(PROPANE_TRAIN, "vapor_hose", length=fact(60.0))),
 ]
 
 
@@ -89,7 +89,7 @@ def test_cautions_stand_where_they_apply() -> None:
     assert stemmed.mates
     assert "stemmed" in cautions(GAS_JOB, stemmed.train, "natural_gas")
     assert "starved" in stops(GAS_JOB, stemmed.train, "natural_gas")
-    unknown = insert(PROPANE_TRAIN, "hose", Slot(unknown="a grey box"), SHELF.parts)
+    unknown = insert(PROPANE_TRAIN, "hose", Slot(unknown="a gray box"), SHELF.parts)
     assert "unknown" in cautions(PROPANE_JOB, unknown)
     near = PROPANE_TRAIN.model_copy(update={"past_exhaust": True, "through_cover": True})
     assert {"exhaust", "strain_relief"} <= cautions(PROPANE_JOB, near)

@@ -16,7 +16,7 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 
 @pytest.mark.parametrize(("sheet", "size"), [("a4", (0.210, 0.297)), ("letter", (0.2159, 0.2794))])
-def test_the_pdf_prints_a_hundred_millimetres_as_a_hundred(sheet, size):
+def test_the_pdf_prints_a_hundred_millimeters_as_a_hundred(sheet, size):
     found = plan()
     content = drawing_pdf(template(found, "x", sheet, {})).decode("latin-1")
     box = re.search(r"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", content)
@@ -30,7 +30,7 @@ def test_the_pdf_prints_a_hundred_millimetres_as_a_hundred(sheet, size):
         assert any(abs(one - wanted) < 2e-5 for one in lines), wanted
 
 
-def test_svg_and_dxf_hold_the_same_holes_in_millimetres():
+def test_svg_and_dxf_hold_the_same_holes_in_millimeters():
     found = plan()
     whole = plate(found, "x")
     root = ET.fromstring(drawing_svg(whole))  # noqa: S314, ours

@@ -111,7 +111,7 @@ REFUSALS = {
     "newer": (lambda out: changed_zip(out, job_json=edited_json(out, version=9)), "newer Gentle"),
     "extra": (lambda out: changed_zip(out, job_json=edited_json(out, more=1)), "not whole"),
     "no attachment": (lambda out: changed_zip(out, attachments=None), "is missing"),
-    "other attachment": (lambda out: changed_zip(out, attachments=b"x"), "not what its hash"),
+    "other attachment": (lambda out: changed_zip(out, attachments=b"x"), "does not match its hash"),
     "flipped bit": (lambda out: out.replace(b"plate", b"plat\x00", 1), "damaged|can't be read"),
 }
 

@@ -11,7 +11,7 @@ from tests.helpers.trains import built
 
 MEASURED: dict[str, Any] = {
     "pitch": fact(1e-3), "stick_out": fact(30e-3), "nut_height": fact(5e-3),
-    "thread_depth": fact(14e-3), "metal": "aluminium",
+    "thread_depth": fact(14e-3), "metal": "aluminum",
 }  # fmt: skip
 
 

@@ -57,7 +57,7 @@ def known(**changes):
             "stick_out": fact(0.042),
             "nut_height": fact(0.005),
             "thread_depth": fact(0.016),
-            "metal": "aluminium",
+            "metal": "aluminum",
         },
         "set__stack": {
             "air_cleaner": "two_studs",

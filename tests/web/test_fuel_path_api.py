@@ -105,7 +105,7 @@ def test_edits_turn_insert_remove_and_bridge(demo_client, cinema):
     joined = post(demo_client, cinema, "edit", op="bridge", slot=after).json["train"]
     mended = write(demo_client, cinema, {"path": "trains.natural_gas", "value": joined})
     assert "joint" not in stops(mended.json)
-    hose = next(p.key for p in load().parts.values() if p.kind == "vapour_hose")
+    hose = next(p.key for p in load().parts.values() if p.kind == "vapor_hose")
     put = {"part": hose}
     longer = post(demo_client, cinema, "edit", op="insert", slot=names[-1], put=put).json["train"]
     assert list(longer["slots"].values())[-1]["length"]["origin"] == "assumed"

@@ -23,7 +23,7 @@ def test_every_joint_stands_in_one_zone_and_no_start_before_all_are_tight(demo_c
     for joint in joints_of(proof_of(demo_client, job)):
         assert soap(demo_client, job, joint).status_code == 200
     left = proof_of(demo_client, job)["left"]
-    assert left == ["lock-up of the demand regulator not looked at"]
+    assert left == ["lock-up of the demand regulator not checked"]
     change(demo_client, job, "proof.lock_up.propane", {"state": "still", "by": "RK"})
     assert proof_of(demo_client, job)["tight"]
     signed = change(demo_client, job, "stages.prove_tight", {"state": "done", "by": "RK"})

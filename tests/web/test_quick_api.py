@@ -51,8 +51,8 @@ def test_small_answers_against_their_check_values(client):
     assert low["feed.flow"]["value"] < high["feed.flow"]["value"]
     assert high["feed.needle"]["warnings"]
     loss = [
-        answer(client, "coupler-loss", gas="propane", heat_w=30e3, bore_m=0.0095, length_m=metres)
-        for metres in (1.0, 3.0)
+        answer(client, "coupler-loss", gas="propane", heat_w=30e3, bore_m=0.0095, length_m=meters)
+        for meters in (1.0, 3.0)
     ]
     assert loss[0]["loss.whole"]["value"] < loss[1]["loss.whole"]["value"]
     jet = answer(client, "jet", number=90, here_m=2450.0, lam=0.80)

@@ -55,7 +55,7 @@ def load() -> Catalog:
     parts: dict[str, Part] = {}
     for part in _shipped():
         if part.key in parts:
-            raise CatalogError(f"{part.number} stands twice in the catalog")
+            raise CatalogError(f"{part.number} is in the catalog twice")
         parts[part.key] = part
     kits = {kit.key: kit for kit in _kits(parts)}
     suppliers = {row["maker"]: Supplier(row["name"], row["phone"], row["mail"], row["terms"])

@@ -296,7 +296,7 @@ class JetBand(Model):
 
 
 class Kit(Model):
-    """A bundle: what it is for, and how many of each part (metres, for what is cut)."""
+    """A bundle: what it is for, and how many of each part (meters, for what is cut)."""
 
     key: Key
     name: Name

@@ -127,6 +127,8 @@ class Page:
     name: str
     views: tuple[str, ...] = ()
     facts: tuple[str, ...] = ()
+    tab: bool = True
+    """Whether it has a tab; bench mode is reached from the sheet and has the screen to itself."""
 
 
 RECORD = Page("record", "Record")

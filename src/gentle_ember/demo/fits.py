@@ -129,7 +129,7 @@ FITS: dict[str, DemoFit] = {
             "fit.finds.f1": {
                 "what": "Heat shield behind the rear cross-member loose, one rivet gone.",
                 "step": "behind-regulator", "decision": "go_on",
-                "reason": "Riveted anew while it was open.", "by": "Tamsin Quay",
+                "reason": "Riveted again while it was open.", "by": "Tamsin Quay",
                 "on": "2026-11-24T10:20:00Z",
             },
             "fit.fasteners.air_cleaner_off": {

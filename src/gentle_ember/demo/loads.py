@@ -55,7 +55,7 @@ LOADS: dict[str, tuple[DemoLoad, ...]] = {
                 ("18 min", "3255 W", "117 V", "91 %", "0.97"),
                 ("25 min", "3260 W", "117 V", "92 %", "0.96"),
             ),
-            "grey", "Holds what the stage needs with a hand's breadth of throttle left.",
+            "gray", "Holds what the stage needs with a hand's breadth of throttle left.",
         ),
     ),
 }  # fmt: skip

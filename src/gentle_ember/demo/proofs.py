@@ -38,7 +38,7 @@ class DemoProof:
                 if number == self.leaked:
                     soaped[f"proof.soaped.{key}a"] = {
                         **look, "found": "bubbles",
-                        "repair": "Half a turn more, then made anew: dirt in the thread.",
+                        "repair": "Half a turn more, then remade: dirt in the thread.",
                     }  # fmt: skip
                 soaped[f"proof.soaped.{key}b"] = {**look, "found": "holds"}
             still = {"state": "still", "by": self.by, "on": f"{self.day}T13:50:00Z"}

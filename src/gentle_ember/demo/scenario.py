@@ -205,7 +205,7 @@ CIDER = DemoJob(
                 "kind": "biogas",
                 "methane": {"value": 0.58, "origin": "measured", "typed": "58 %"},
             },
-            "sites.s1.note": "Hydrogen sulphide not yet measured; gas not yet dried.",
+            "sites.s1.note": "Hydrogen sulfide not yet measured; gas not yet dried.",
             "load.planned": owner("2.9 kW"),
             "load.largest_start": owner("4.8 kW"),
         },

@@ -44,7 +44,7 @@ def confirmed(by: str, **numbers: str) -> dict[str, Any]:
 
 
 def studs(spacing: str, stick_out: str, flange: str = "18 mm") -> dict[str, Any]:
-    """M6 studs in aluminium, as most small carburetors have."""
+    """M6 studs in aluminum, as most small carburetors have."""
     return {
         "set.studs.spacing": measured(spacing),
         "set.studs.diameter": measured("6 mm"),
@@ -52,7 +52,7 @@ def studs(spacing: str, stick_out: str, flange: str = "18 mm") -> dict[str, Any]
         "set.studs.stick_out": measured(stick_out),
         "set.studs.nut_height": measured("5 mm"),
         "set.studs.thread_depth": measured("14 mm"),
-        "set.studs.metal": "aluminium",
+        "set.studs.metal": "aluminum",
         "set.stack.flange": measured(flange),
         "set.stack.gaskets": measured("1 mm"),
     }
@@ -170,7 +170,7 @@ WALKS: StepsOf = {
         },
         looked(cords=watch("One cord thin for the extractor.")),
         choice(
-            "Tamsin Quay", "2026-11-10", "The tank stands on the trailer floor.", "remote_tank_pump"
+            "Tamsin Quay", "2026-11-10", "The tank is on the trailer floor.", "remote_tank_pump"
         ),
     ),
     "stars": (
@@ -238,7 +238,7 @@ WALKS: StepsOf = {
             "two_barrel_adapter",
         ),
         confirmed(
-            "Tamsin Quay", fitter="licence PM-118, permit 26-0417", utility="", drilling="",
+            "Tamsin Quay", fitter="license PM-118, permit 26-0417", utility="", drilling="",
             warranty="",
         ),
     ),
@@ -259,7 +259,7 @@ WALKS: StepsOf = {
         looked(),
         choice("Runa Kestle", "2026-10-05", "Its own port stays as it is.", "second_gas"),
         confirmed(
-            "Runa Kestle", fitter="licence PM-118, permit 26-0388", utility="", warranty=""
+            "Runa Kestle", fitter="license PM-118, permit 26-0388", utility="", warranty=""
         ),
     ),
     "clock": (

@@ -13,12 +13,12 @@ from reportlab.pdfgen.canvas import Canvas
 
 from gentle_ember.core.stages.fit.marks.drawing import Circle, Drawing, Layer, Line, Text
 
-DASHED = {Layer.BODY, Layer.CENTRES}
+DASHED = {Layer.BODY, Layer.CENTERS}
 _STROKE_MM = {Layer.HOLES: 0.35, Layer.EDGES: 0.5}
 
 
 def drawing_svg(one: Drawing) -> str:
-    """As SVG whose user unit is a millimetre."""
+    """As SVG whose user unit is a millimeter."""
     wide, high = one.wide * 1e3, one.high * 1e3
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}mm" height="{high:g}mm" '
@@ -90,7 +90,7 @@ def drawing_pdf(one: Drawing, *, page: tuple[float, float] | None = None) -> byt
 
 
 def drawing_dxf(one: Drawing) -> str:
-    """As DXF R2010 in millimetres, a layer for each kind of line."""
+    """As DXF R2010 in millimeters, a layer for each kind of line."""
     document = Document.new("R2010")
     document.units = units.MM
     for layer in Layer:

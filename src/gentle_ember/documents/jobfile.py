@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from gentle_ember.core.job.job import Job
 
-FORMAT, VERSION = "gentle-ember-job", 1
+FORMAT, VERSION = "gentle-ember-job", 2
 LARGEST_ENTRY = 64 * 1024 * 1024
 LARGEST_TOTAL = 512 * 1024 * 1024
 _EPOCH = (1980, 1, 1, 0, 0, 0)
@@ -54,7 +54,7 @@ class JobFile(BaseModel):
     model_config = ConfigDict(extra="forbid", title="Gentle Ember job")
 
     format: Literal["gentle-ember-job"] = "gentle-ember-job"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     id: Annotated[str, StringConstraints(pattern=r"^[0-9a-f-]{36}$")]
     revision: Annotated[int, Field(ge=1)]
     job: Job
@@ -126,13 +126,27 @@ def _read(archive: zipfile.ZipFile) -> tuple[JobFile, dict[str, bytes]]:
             raise JobFileError(f"Attachment {digest[:12]}… is missing from the file.")
         kept[digest] = archive.read(name)
         if hashlib.sha256(kept[digest]).hexdigest() != digest:
-            raise JobFileError(f"Attachment {digest[:12]}… is not what its hash says.")
+            raise JobFileError(f"Attachment {digest[:12]}… does not match its hash.")
     return content, kept
+
+
+RESPELLED = (
+    (b"vapour_hose", b"vapor_hose"),
+    (b'"aluminium"', b'"aluminum"'),
+    (b'"sulphide"', b'"sulfide"'),
+    (b".sulphide", b".sulfide"),
+    (b'"grey"', b'"gray"'),
+)
+"""Keys and values as files of version 1 spell them."""
 
 
 def _content(text: bytes) -> JobFile:
     try:
         raw = json.loads(text)
+        if isinstance(raw, dict) and raw.get("version") == 1:
+            for old, new in RESPELLED:
+                text = text.replace(old, new)
+            raw = {**json.loads(text), "version": VERSION}
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
         raise JobFileError(f"job.json can't be read: {error}.") from error
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:

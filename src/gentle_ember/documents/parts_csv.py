@@ -58,7 +58,7 @@ def read_parts(content: bytes, held: Mapping[str, Part]) -> Read:
         if isinstance(found, list):
             faults.extend(found)
         elif found.key in seen:
-            faults.append(Fault(line, "number", f"stands already at line {seen[found.key]}"))
+            faults.append(Fault(line, "number", f"is already at line {seen[found.key]}"))
         else:
             seen[found.key] = line
             parts.append(found)

@@ -32,7 +32,7 @@ def prepare(content: bytes, name: str) -> bytes:
                 upright = ImageOps.exif_transpose(opened).convert("RGB")
     except UnidentifiedImageError:
         raise PhotoError(
-            f"“{name}” is not a picture, whatever its name says. Nothing was kept."
+            f"“{name}” is not a picture, despite its name. Nothing was kept."
         ) from None
     except (Image.DecompressionBombError, Image.DecompressionBombWarning):
         raise PhotoError(f"“{name}” has more pixels than any camera takes.") from None

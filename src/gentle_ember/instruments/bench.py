@@ -25,13 +25,13 @@ OPEN_THROTTLE = 0.92
 ADD_LOAD = 0.10
 """How fast load is added or taken, per step and share of throttle missing."""
 STARVES_PA = 69e3
-PLUG_COLOURS_S = 300.0
+PLUG_COLORS_S = 300.0
 TANK_TARE_KG = 2.0
 PLUG_GASOLINE = (
-    (0.79, "soot"), (0.955, "tan"), (1.0, "grey"), (1.06, "white"), (math.inf, "blistered"),
+    (0.79, "soot"), (0.955, "tan"), (1.0, "gray"), (1.06, "white"), (math.inf, "blistered"),
 )  # fmt: skip
-PLUG_GAS = ((1.09, "grey"), (1.25, "white"), (math.inf, "blistered"))
-"""λ under which a plug takes a colour; gas leaves no soot."""
+PLUG_GAS = ((1.09, "gray"), (1.25, "white"), (math.inf, "blistered"))
+"""λ under which a plug takes a color; gas leaves no soot."""
 NOISE = {
     "volts_a": 0.002, "volts_b": 0.002, "amps_a": 0.004, "amps_b": 0.004, "output": 0.004,
     "hertz": 0.0005, "speed": 0.002, "throttle": 0.006, "lambda": 0.008, "oxygen": 0.03,
@@ -259,7 +259,7 @@ class Bench:
         """What the plug looks like, by the picture chart; a new one goes in after."""
         lam, seconds = self.loaded_lambda, self.loaded_s
         self.loaded_lambda, self.loaded_s = math.nan, 0.0
-        if math.isnan(lam) or seconds < PLUG_COLOURS_S:
+        if math.isnan(lam) or seconds < PLUG_COLORS_S:
             return "unchanged"
         bands = PLUG_GAS if self.loaded_gas else PLUG_GASOLINE
         return next(name for most, name in bands if lam < most)

@@ -98,7 +98,10 @@ class Live:
         with self.now(now_s) as bench:
             bench.hands.gas_open = False
             bench.mend(joint)
-            self.film, self.said = "", "Source shut, joint made anew. Open it and soap again."
+            self.film, self.said = (
+                "",
+                "Source closed, joint remade. Open the source and soap again.",
+            )
 
     def lock_up(self, now_s: float) -> None:
         """A film over the demand regulator's outlet, inlet live, engine stopped."""
@@ -108,7 +111,7 @@ class Live:
             elif bench.setup.weeps:
                 self.said = "The film over the outlet grows: it weeps."
             else:
-                self.said = "The film over the outlet stands still."
+                self.said = "The film over the outlet does not grow."
 
     def reset(self, now_s: float) -> None:
         """Reset the inverter after an overload."""

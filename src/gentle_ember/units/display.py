@@ -83,7 +83,7 @@ def show_value(value: float, kind: str, system: System, significant: int = 6) ->
 
 
 def tape(value_m: float, system: System) -> str:
-    """A distance as it is found on a tape: to the nearest 1/32 in, or to half a millimetre.
+    """A distance as it is found on a tape: to the nearest 1/32 in, or to half a millimeter.
 
     >>> tape(0.133, "us"), tape(0.203, "us"), tape(0.133, "metric")
     ('5-1/4 in', '8 in', '133 mm')

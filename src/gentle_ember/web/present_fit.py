@@ -175,7 +175,7 @@ def _mount(one: MountPlan) -> Json:
         ],
         "wide_m": mount.wide.value if mount.wide else None,
         "high_m": mount.high.value if mount.high else None,
-        "centre": list(one.centre) if one.centre else None,
+        "center": list(one.center) if one.center else None,
         "computed": mount.left is None or mount.up is None,
         "body": [shape.across_m, shape.up_m] if shape else None,
         "wrench_m": shape.wrench_m if shape else None,

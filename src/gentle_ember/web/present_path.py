@@ -85,9 +85,9 @@ def _title(section: TrainSection, one: Fitted) -> str:
     role = section.case.asked.template.role(one.slot.role)
     if part.kind is PartClass.FITTING or role is None:
         return part.name.split(",")[0]
-    if part.kind in (PartClass.GAS_HOSE, PartClass.VAPOUR_HOSE, PartClass.FUEL_HOSE):
+    if part.kind in (PartClass.GAS_HOSE, PartClass.VAPOR_HOSE, PartClass.FUEL_HOSE):
         size = next((w for w in part.name.replace(",", "").split(" ") if w[0].isdigit()), "")
-        words = {"vapour_hose": "vapour hose", "fuel_hose": "fuel hose"}.get(part.kind, "hose")
+        words = {"vapor_hose": "vapor hose", "fuel_hose": "fuel hose"}.get(part.kind, "hose")
         return f"{words} {size} in"
     return role.title.replace("fuel coupler, ", "").replace("coupler, ", "")
 

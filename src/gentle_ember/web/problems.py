@@ -67,7 +67,7 @@ def register(app: Flask) -> None:
     @app.errorhandler(InvalidJobError)
     def _invalid(error: InvalidJobError) -> Response:
         detail = error.errors[0].message
-        return problem(422, "invalid", "Not saved: a field needs mending", detail, error.errors)
+        return problem(422, "invalid", "Not saved: a field needs correcting", detail, error.errors)
 
     @app.errorhandler(QuantityError)
     def _quantity(error: QuantityError) -> Response:

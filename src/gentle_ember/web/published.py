@@ -26,6 +26,7 @@ def lists() -> dict[str, Any]:
             "stage": stage.key,
             "views": ",".join(page.views),
             "facts": list(page.facts),
+            "tab": page.tab,
         }
         for stage in STAGES
         for page in stage.pages

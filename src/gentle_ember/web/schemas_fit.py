@@ -216,7 +216,7 @@ class MountOut(BaseModel):
     blockers: list[BlockerOut]
     wide_m: float | None
     high_m: float | None
-    centre: list[float] | None
+    center: list[float] | None
     computed: bool
     body: list[float] | None
     wrench_m: float | None

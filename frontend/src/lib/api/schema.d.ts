@@ -2724,7 +2724,7 @@ export interface components {
              */
             stub: "unknown" | "1/2" | "3/4" | "1" | "1-1/4";
             /** @default null */
-            sulphide: components["schemas"]["Fact"] | null;
+            sulfide: components["schemas"]["Fact"] | null;
         };
         /**
          * GasPipeIn
@@ -3907,7 +3907,7 @@ export interface components {
              * @default steel
              * @enum {string}
              */
-            material: "steel" | "aluminium" | "plastic" | "composite";
+            material: "steel" | "aluminum" | "plastic" | "composite";
             /** @default null */
             thickness: components["schemas"]["Fact"] | null;
         };
@@ -4421,7 +4421,7 @@ export interface components {
          * @description What a stud stands in.
          * @enum {string}
          */
-        Metal: "aluminium" | "iron" | "unknown";
+        Metal: "aluminum" | "iron" | "unknown";
         /**
          * Metering
          * @description The metering of one gas on one site.
@@ -4676,8 +4676,8 @@ export interface components {
             /** Body */
             body: number[] | null;
             bolt: components["schemas"]["FigureOut"] | null;
-            /** Centre */
-            centre: number[] | null;
+            /** Center */
+            center: number[] | null;
             /** Computed */
             computed: boolean;
             depth: components["schemas"]["BothOut"] | null;
@@ -4921,7 +4921,7 @@ export interface components {
          *
          *     Pressures are gauge [Pa]; `rated_w` is the heat rate it passes on propane or natural gas
          *     (HHV) [W]; `k` is the loss coefficient on `bore_m` [1]; shares are of the set pressure.
-         *     A part sold by the metre has `by_length`, its price is per metre and its length the slot's.
+         *     A part sold by the meter has `by_length`, its price is per meter and its length the slot's.
          */
         Part: {
             /**
@@ -5219,7 +5219,7 @@ export interface components {
          * @description What a part is, which decides where in a train it can stand.
          * @enum {string}
          */
-        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapour_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "test_load" | "service" | "consumable";
+        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapor_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "test_load" | "service" | "consumable";
         /**
          * PartFactOut
          * @description One thing that is known of a part, in both systems of units.

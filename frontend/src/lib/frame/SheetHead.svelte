@@ -11,7 +11,7 @@
   let { title, text = '', children }: Props = $props();
   let here = $derived(page.url.pathname.split('/').slice(3).join('/'));
   let stage = $derived(here.split('/')[0]);
-  let tabs = $derived(PAGES.filter((entry) => entry.stage === stage));
+  let tabs = $derived(PAGES.filter((entry) => entry.stage === stage && entry.tab));
 </script>
 
 <header>

@@ -110,7 +110,7 @@
   {/each}
 </div>
 <p class="quiet">
-  A metre from the exhaust's side, out of the wind, at a steady load. The sound goes no farther than
+  A meter from the exhaust's side, out of the wind, at a steady load. The sound goes no farther than
   this shop's own server, and is not kept.
 </p>
 

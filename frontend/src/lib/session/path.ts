@@ -1,4 +1,4 @@
-/** What stands at a dotted path of a job; undefined where nothing does. */
+/** What is at a dotted path of a job; undefined where nothing does. */
 export function at(job: unknown, path: string): unknown {
   let here: unknown = job;
   for (const key of path.split('.')) {

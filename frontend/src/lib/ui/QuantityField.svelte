@@ -15,7 +15,7 @@
   let { path, label, hint = '', assumed = '' }: Props = $props();
 
   const ORIGINS = [
-    ['owner', 'as told'],
+    ['owner', 'from the owner'],
     ['data_sheet', 'data sheet'],
     ['measured', 'measured'],
     ['assumed', 'assumed']

@@ -7,7 +7,7 @@
   const ORIGINS: Record<string, string> = {
     measured: 'measured',
     data_sheet: 'data sheet',
-    owner: 'as told',
+    owner: 'from the owner',
     assumed: 'assumed',
     simulated: 'simulated',
     computed: 'computed',

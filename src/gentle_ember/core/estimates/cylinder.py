@@ -305,7 +305,7 @@ def answer(case: CylinderCase, humidity: float | None = None) -> CylinderAnswer:
         ),
         figure(
             "cylinder.continuous",
-            "holds for ever at this fill",
+            "can be drawn continuously while this full",
             hold,
             "mass_flow",
             Band(hold * U_ENDS[0], hold * U_ENDS[1]),

@@ -101,8 +101,8 @@ def _density_ratio(here: SiteAir) -> Figure:
     pressure = air.pressure(here.elevation.value)
     kelvin = here.hottest.value
     humidity = 0.0 if here.humidity is None else here.humidity.value
-    vapour = humidity * air.saturation_pressure(kelvin)
-    value = air.density(pressure, kelvin, vapour) / air.STANDARD_DENSITY_KG_M3
+    vapor = humidity * air.saturation_pressure(kelvin)
+    value = air.density(pressure, kelvin, vapor) / air.STANDARD_DENSITY_KG_M3
     rows = [here.elevation.input, here.hottest.input]
     if here.humidity is not None:
         rows.append(here.humidity.input)
@@ -290,7 +290,7 @@ def _steps(
                 Band(step.change_w, step.change_w),
                 (*rows, Input("factor of this step", step.factor)),
                 estimated=True,
-                narrows=("a load test; the band stands on the output itself",),
+                narrows=("a load test; the band is on the output itself",),
             )
         )
     return tuple(figures)

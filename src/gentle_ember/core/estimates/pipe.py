@@ -155,7 +155,7 @@ def _bore(case: PipeCase) -> PipeAnswer:
     value = pipe.bore(case.gas, case.flow_m3_s, case.drop_pa, case.length_m, case.elevation_m)
     nominal = pipe.next_nominal(value)
     figures = [
-        _figure("bore", "wants an inside diameter of", value, "small_length",
+        _figure("bore", "needs an inside diameter of", value, "small_length",
                 _inputs(case, size=False), Rounding.UP)
     ]  # fmt: skip
     if nominal is not None:

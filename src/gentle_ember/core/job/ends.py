@@ -38,7 +38,7 @@ SEALING: dict[Seal, Sealing] = {
         "No wrench and no tape: it seals on its own washer, and a wrench cuts it.", "none",
     ),
     Seal.WRENCH: Sealing(
-        "W", "wrench, left-hand thread", "Turn anticlockwise with a wrench until it seats.",
+        "W", "wrench, left-hand thread", "Turn counterclockwise with a wrench until it seats.",
         "No tape: it seals metal to metal.", "7/8 in wrench",
     ),
     Seal.TAPE: Sealing(
@@ -52,7 +52,7 @@ SEALING: dict[Seal, Sealing] = {
     ),
     Seal.CLAMP: Sealing(
         "C", "clamp", "Hose over every barb, clamp behind the last one.",
-        "Never above ½ psi of gas: there it wants factory-crimped hose.", "5/16 in nut driver",
+        "Never above ½ psi of gas: use factory-crimped hose there.", "5/16 in nut driver",
     ),
     Seal.CLICK: Sealing(
         "K", "click and tug", "Push until it clicks, then tug.",
@@ -63,7 +63,7 @@ SEALING: dict[Seal, Sealing] = {
         "No sealant: it squeezes into the intake.", "10 mm socket",
     ),
     Seal.FOUND: Sealing(
-        "?", "as found", "Look how it is joined.", "Don't load it before that is known.", "none",
+        "?", "as found", "Find out how this joint is made.", "Don't run it until you know.", "none",
     ),
 }  # fmt: skip
 _OF_SYSTEM = {

@@ -51,7 +51,7 @@ class RunSwitch(StrEnum):
 class Metal(StrEnum):
     """What a stud stands in."""
 
-    ALUMINIUM = "aluminium"
+    ALUMINUM = "aluminum"
     IRON = "iron"
     UNKNOWN = "unknown"
 
@@ -142,7 +142,7 @@ class Studs(Model):
     """The studs that carry carburetor and air cleaner, measured with the air cleaner off."""
 
     spacing: Annotated[
-        Fact | None, Quantity("small_length", "Between stud centres", 20e-3, 0.12)
+        Fact | None, Quantity("small_length", "Between stud centers", 20e-3, 0.12)
     ] = None
     diameter: Annotated[Fact | None, Quantity("small_length", "Stud diameter", 4e-3, 12e-3)] = None
     pitch: Annotated[Fact | None, Quantity("small_length", "Stud pitch", 0.4e-3, 2e-3)] = None

@@ -157,7 +157,7 @@ class Confirmation(Model):
     done: bool = False
     by: Name = ""
     number: Name = ""
-    """A licence, permit or order number, where the item asks for one."""
+    """A license, permit or order number, where the item asks for one."""
     note: Note = ""
 
 

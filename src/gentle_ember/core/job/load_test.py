@@ -39,7 +39,7 @@ class LoadReading(Model):
     lam: Annotated[Fact | None, Quantity("ratio", "λ", 0.3, 3.0)] = None
     exhaust: Annotated[Fact | None, Quantity("temperature", "Exhaust", 233.15, 1400.0)] = None
     co: Annotated[Fact | None, Quantity("share", "CO in the exhaust", 0.0, 0.2)] = None
-    air_co: Annotated[Fact | None, Quantity("ppm", "CO where people stand", 0.0, 0.01)] = None
+    air_co: Annotated[Fact | None, Quantity("ppm", "CO where people are", 0.0, 0.01)] = None
     ran: Ran = Ran.SMOOTH
     smell: Literal["", "none", "gas", "hot"] = ""
     by: Name = ""

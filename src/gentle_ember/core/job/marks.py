@@ -32,7 +32,7 @@ class Obstacle(Model):
 class Layer(Model):
     """One layer the drill goes through, from the front."""
 
-    material: Literal["steel", "aluminium", "plastic", "composite"] = "steel"
+    material: Literal["steel", "aluminum", "plastic", "composite"] = "steel"
     thickness: Annotated[Fact | None, Quantity("small_length", "Thickness", 2e-4, 30e-3)] = None
 
 
@@ -56,9 +56,9 @@ class Mount(Model):
     """From where a hand gets at primer and load screw."""
     stand_off: Annotated[Fact | None, Quantity("small_length", "Stand-off", 0.0, 0.1)] = None
     left: Annotated[
-        Fact | None, Quantity("small_length", "Centre from the left edge", 0.0, 3.0)
+        Fact | None, Quantity("small_length", "Center from the left edge", 0.0, 3.0)
     ] = None
-    up: Annotated[Fact | None, Quantity("small_length", "Centre from the lower edge", 0.0, 3.0)] = (
+    up: Annotated[Fact | None, Quantity("small_length", "Center from the lower edge", 0.0, 3.0)] = (
         None
     )
-    """Where somebody wants its centre; the best place is computed when not said."""
+    """Where somebody wants its center; the best place is computed when not said."""

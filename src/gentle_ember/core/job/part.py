@@ -50,7 +50,7 @@ class PartClass(StrEnum):
     DEMAND = "demand"
     TEE = "tee"
     LOAD_SCREW = "load_screw"
-    VAPOUR_HOSE = "vapour_hose"
+    VAPOR_HOSE = "vapor_hose"
     ADAPTER = "adapter"
     MIXER = "mixer"
     CARBURETOR = "carburetor"
@@ -93,7 +93,7 @@ REGULATORS = frozenset(
     )
 )
 SOURCES = frozenset((PartClass.CYLINDER, PartClass.STUB, PartClass.DIGESTER, PartClass.TANK))
-HOSES = frozenset((PartClass.GAS_HOSE, PartClass.VAPOUR_HOSE, PartClass.FUEL_HOSE))
+HOSES = frozenset((PartClass.GAS_HOSE, PartClass.VAPOR_HOSE, PartClass.FUEL_HOSE))
 LINES = frozenset((*HOSES, PartClass.PIPE))
 MIXERS = frozenset((PartClass.ADAPTER, PartClass.MIXER, PartClass.CARBURETOR, PartClass.GAS_INLET))
 TURNABLE = frozenset((PartClass.FITTING, PartClass.BULKHEAD, *LINES))
@@ -190,7 +190,7 @@ class Part(Model):
 
     Pressures are gauge [Pa]; `rated_w` is the heat rate it passes on propane or natural gas
     (HHV) [W]; `k` is the loss coefficient on `bore_m` [1]; shares are of the set pressure.
-    A part sold by the metre has `by_length`, its price is per metre and its length the slot's.
+    A part sold by the meter has `by_length`, its price is per meter and its length the slot's.
     """
 
     key: Key

@@ -30,7 +30,7 @@ class Gas(Model):
     appliances: Annotated[
         Fact | None, Quantity("heat_rate", "Appliances on the meter", 0.0, 5e6)
     ] = None
-    sulphide: Annotated[Fact | None, Quantity("ppm", "Hydrogen sulphide", 0.0, 0.05)] = None
+    sulfide: Annotated[Fact | None, Quantity("ppm", "Hydrogen sulfide", 0.0, 0.05)] = None
     house: House = House()
     """The piping before the stub, for the fitter to confirm."""
     cleaned: bool | None = None

@@ -9,7 +9,7 @@ from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
 
 GAS_CONSTANT_DRY_AIR = 287.053
-GAS_CONSTANT_WATER_VAPOUR = 461.52
+GAS_CONSTANT_WATER_VAPOR = 461.52
 STANDARD_DENSITY_KG_M3 = 1.225
 ELEVATION_RANGE_M = (-430.0, 5500.0)
 TEMPERATURE_RANGE_K = (213.15, 333.15)
@@ -46,7 +46,7 @@ def pressure(elevation_m: float) -> float:
 
 
 def saturation_pressure(temperature_k: float) -> float:
-    """Water vapour pressure at saturation over water.
+    """Water vapor pressure at saturation over water.
 
     Magnus form of Alduchov & Eskridge (1996), within 0.4 % from −40 to 50 °C.
 
@@ -54,7 +54,7 @@ def saturation_pressure(temperature_k: float) -> float:
         temperature_k: air temperature [K].
 
     Returns:
-        Vapour pressure [Pa].
+        Vapor pressure [Pa].
 
     >>> round(saturation_pressure(293.15))
     2333
@@ -78,20 +78,20 @@ def dew_point(temperature_k: float, relative_humidity: float) -> float:
     9.3
     """
     check("relative humidity", "share", relative_humidity, 0.0, 1.0)
-    vapour = relative_humidity * saturation_pressure(temperature_k)
-    if vapour < 1.0:
+    vapor = relative_humidity * saturation_pressure(temperature_k)
+    if vapor < 1.0:
         return TEMPERATURE_RANGE_K[0]
-    ratio = math.log(vapour / 610.94)
+    ratio = math.log(vapor / 610.94)
     return 273.15 + 243.04 * ratio / (17.625 - ratio)
 
 
-def density(pressure_abs_pa: float, temperature_k: float, vapour_pa: float = 0.0) -> float:
+def density(pressure_abs_pa: float, temperature_k: float, vapor_pa: float = 0.0) -> float:
     """Density of moist air.
 
     Args:
         pressure_abs_pa: total pressure [Pa].
         temperature_k: temperature [K].
-        vapour_pa: partial pressure of water vapour [Pa].
+        vapor_pa: partial pressure of water vapor [Pa].
 
     Returns:
         Density [kg/m³].
@@ -99,8 +99,8 @@ def density(pressure_abs_pa: float, temperature_k: float, vapour_pa: float = 0.0
     >>> round(density(101325, 288.15), 3)
     1.225
     """
-    dry = (pressure_abs_pa - vapour_pa) / (GAS_CONSTANT_DRY_AIR * temperature_k)
-    return dry + vapour_pa / (GAS_CONSTANT_WATER_VAPOUR * temperature_k)
+    dry = (pressure_abs_pa - vapor_pa) / (GAS_CONSTANT_DRY_AIR * temperature_k)
+    return dry + vapor_pa / (GAS_CONSTANT_WATER_VAPOR * temperature_k)
 
 
 def standard_density_ratio(elevation_m: float) -> float:

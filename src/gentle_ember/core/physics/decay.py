@@ -100,7 +100,7 @@ def decay(
         ambient_pa: air pressure here [Pa].
         allowed_pa: drop the site allows over that time, temperature told [Pa].
         barometer_pa: how far the air pressure moved meanwhile [Pa].
-        saturated: propane near its own vapour pressure, where liquid makes up for what leaks.
+        saturated: propane near its own vapor pressure, where liquid makes up for what leaks.
 
     Raises:
         QuantityError: outside what a test of a generator's train can be.
@@ -126,7 +126,7 @@ def decay(
         Input("read within", READ_PA, "pressure", Origin.ASSUMED),
     )
     narrows = ("wait longer", "let the line come to one temperature first, in the shade")
-    drop = Figure("decay.drop", "drop, temperature told", fell, "pressure", DECAY,
+    drop = Figure("decay.drop", "pressure drop, temperature-corrected", fell, "pressure", DECAY,
                   Band(fell - unsure, fell + unsure), inputs, narrows=narrows)  # fmt: skip
     lost = leak_m3_s(volume_m3, first, last, before_k, after_k, seconds)
     leak = Figure("decay.leak", "leak", lost, "liquid_flow", DECAY,
@@ -134,11 +134,11 @@ def decay(
                   rounding=Rounding.UP, narrows=narrows)  # fmt: skip
     why = ""
     if saturated:
-        why = "Propane near its own vapour pressure: liquid makes up for what leaks. Soap it."
+        why = "Propane near its own vapor pressure: liquid makes up for what leaks. Soap it."
     elif abs(after_k - before_k) > MOST_SHIFT_K:
-        why = "The gas warmed or cooled too much: wait until it stands, then again."
+        why = "The gas warmed or cooled too much: wait until it is steady, then test again."
     elif abs(barometer_pa) > MOST_BAROMETER_PA:
-        why = "The barometer moved too far: test again when the weather stands."
+        why = "The barometer moved too far: test again in steady weather."
     if why:
         return Decay(leak, drop, Tells.INCONCLUSIVE, why)
     if fell + unsure <= allowed_pa:

@@ -1,4 +1,4 @@
-"""Bolts, washers, nuts and the room a wrench takes, by thread. All lengths in metres."""
+"""Bolts, washers, nuts and the room a wrench takes, by thread. All lengths in meters."""
 
 from __future__ import annotations
 

@@ -49,7 +49,7 @@ class Fuel:
     """One fuel at 15 °C and 101,325 Pa.
 
     Heating values are per kg [J/kg] and, for gases, per m³ [J/m³]; `density` is liquid for
-    gasoline and vapour for gases [kg/m³]; `mixture_j_m3` is LHV per m³ of stoichiometric mixture.
+    gasoline and vapor for gases [kg/m³]; `mixture_j_m3` is LHV per m³ of stoichiometric mixture.
     """
 
     key: FuelKey

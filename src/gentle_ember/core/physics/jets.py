@@ -131,5 +131,9 @@ def reads(lam: float) -> Reads:
     if lam > CAUTION:
         return Reads("caution", "Lean: a larger jet, before it is loaded long.")
     if lam < BEST[0]:
-        return Reads("rich", "Rich: a smaller jet saves fuel; nothing burns.")
+        return Reads(
+            "rich",
+            "Rich: carbon monoxide, washed cylinder walls, diluted oil, a clogged spark "
+            "arrester. Fit a smaller jet.",
+        )
     return Reads("good", "Where it belongs: keep it, and tag the old one.")

@@ -26,8 +26,8 @@ FIELD_FACTORS: dict[FuelKey, tuple[float, float, float]] = {
     FuelKey.PROPANE: (0.87, 0.90, 0.93),
     FuelKey.NATURAL_GAS: (0.75, 0.80, 0.85),
 }
-RATING_VAPOUR_PA = 1000.0
-"""SAE J1349's reference day: 100 kPa of which 1 kPa is water vapour."""
+RATING_VAPOR_PA = 1000.0
+"""SAE J1349's reference day: 100 kPa of which 1 kPa is water vapor."""
 
 
 class School(StrEnum):
@@ -113,7 +113,7 @@ class EngineRating:
 class Conditions:
     """Air where the set runs; `jetted_at_m` is the elevation its gasoline jet was chosen for [m].
 
-    `relative_humidity` None means: the rating's own vapour pressure, so no humidity step.
+    `relative_humidity` None means: the rating's own vapor pressure, so no humidity step.
     """
 
     elevation_m: float
@@ -200,13 +200,13 @@ def lambda_as_jetted(rating: EngineRating, at: Conditions) -> float:
 
 def _air_physics(rating: EngineRating, at: Conditions) -> tuple[float, float, float]:
     """Indicated power ratios of elevation, temperature and humidity [1], each on its own."""
-    p_rating = air.pressure(rating.elevation_m) - RATING_VAPOUR_PA
+    p_rating = air.pressure(rating.elevation_m) - RATING_VAPOR_PA
     p_here = air.pressure(at.elevation_m)
-    vapour = RATING_VAPOUR_PA
+    vapor = RATING_VAPOR_PA
     if at.relative_humidity is not None:
-        vapour = at.relative_humidity * air.saturation_pressure(at.temperature_k)
-    of_elevation = (p_here - RATING_VAPOUR_PA) / p_rating
-    of_humidity = (p_here - vapour) / (p_here - RATING_VAPOUR_PA)
+        vapor = at.relative_humidity * air.saturation_pressure(at.temperature_k)
+    of_elevation = (p_here - RATING_VAPOR_PA) / p_rating
+    of_humidity = (p_here - vapor) / (p_here - RATING_VAPOR_PA)
     return of_elevation, math.sqrt(rating.temperature_k / at.temperature_k), of_humidity
 
 
@@ -259,7 +259,7 @@ def derate(
         check("relative humidity", "share", at.relative_humidity, 0.0, 1.0)
     worst = case is Case.LOW
     cooling = CHARGE_COOLING if case is Case.STATED else CHARGE_COOLING_ENDS[worst]
-    # More friction costs a starved engine and favours one that gains: each end takes its own.
+    # More friction costs a starved engine and favors one that gains: each end takes its own.
     shares = (FRICTION_SHARE,) if case is Case.STATED else FRICTION_SHARE_ENDS
     end = min if worst else max
     per_305_m = FIELD_PER_305_M if case is Case.STATED else FIELD_PER_305_M_ENDS[worst]

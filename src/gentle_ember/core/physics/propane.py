@@ -84,7 +84,7 @@ def liquid_heat_capacity(temperature_k: float) -> float:
 
 
 def saturation_pressure(temperature_k: float) -> float:
-    """Vapour pressure, absolute [Pa].
+    """Vapor pressure, absolute [Pa].
 
     >>> [round((saturation_pressure(c + 273.15) - 101325) / 1e3) for c in (-40, 0, 21)]
     [10, 373, 757]

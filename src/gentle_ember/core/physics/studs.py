@@ -20,13 +20,13 @@ ENGAGEMENT = Method(
 BACK_OUT = Method(
     "stud-back-out",
     "Turns to back a stud out",
-    "turns = shortfall ÷ pitch; what stays in the casting ≥ 1.0 d (iron) or 1.5 d (aluminium)",
+    "turns = shortfall ÷ pitch; what stays in the casting ≥ 1.0 d (iron) or 1.5 d (aluminum)",
     "screw-thread geometry; least engagement by metal, machinists' practice",
     "studs",
 )
 CAUTION_SHARE = 0.8
-LEAST_IN_CASTING: dict[str, float] = {"iron": 1.0, "aluminium": 1.5}
-"""Least thread in the casting over the stud's diameter [1]; unknown metal is taken as aluminium."""
+LEAST_IN_CASTING: dict[str, float] = {"iron": 1.0, "aluminum": 1.5}
+"""Least thread in the casting over the stud's diameter [1]; unknown metal is taken as aluminum."""
 STANDARD_LENGTHS_M: tuple[float, ...] = tuple(
     n * 1e-3 for n in (*range(20, 60, 5), *range(60, 161, 10))
 )
@@ -124,10 +124,10 @@ def thread_left(thread_depth_m: float, turns: float, pitch_m: float) -> float:
 def least_in_casting(diameter_m: float, metal: str) -> float:
     """Thread the casting must keep [m].
 
-    >>> round(least_in_casting(6e-3, "aluminium") * 1e3, 1)
+    >>> round(least_in_casting(6e-3, "aluminum") * 1e3, 1)
     9.0
     """
-    return LEAST_IN_CASTING.get(metal, LEAST_IN_CASTING["aluminium"]) * diameter_m
+    return LEAST_IN_CASTING.get(metal, LEAST_IN_CASTING["aluminum"]) * diameter_m
 
 
 def longer_stud(joint: Joint, thread_depth_m: float) -> float:

@@ -328,7 +328,7 @@ _ALL = (
         load_screw_start,
     ),
     Answer(
-        "gas-change", "Gas change", "How much more or less another gas wants of the metering.",
+        "gas-change", "Gas change", "How much more or less metering area another gas needs.",
         "Verify on the other gas; biogas is usually beyond screw and hose.",
         (
             AnswerField("before", "From", "choice", "propane", options=GAS_OPTIONS),

@@ -35,7 +35,7 @@ def leak_decay(values: Values) -> tuple[Figure, ...]:
     )
     told = {
         "tight": "tight within what is allowed",
-        "leaks": "it leaks more than is allowed: soap it, find it, make it anew",
+        "leaks": "it leaks more than is allowed: soap it, find the leak, remake the joint",
         "inconclusive": f"inconclusive. {found.why}",
     }[found.tells]
     return tuple(

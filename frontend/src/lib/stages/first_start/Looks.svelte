@@ -51,7 +51,7 @@
         {#if one.state && one.simulated}<b class="simulated">simulated</b>
         {:else if one.before}
           <span class="quiet" data-before={one.before}
-            >{one.by}, at <b class="num">{one.before}</b> turns: look anew</span
+            >{one.by}, at <b class="num">{one.before}</b> turns: check again</span
           >
         {:else}<span class="by quiet">{one.state ? one.by : ''}</span>{/if}
         <span class="acts" role="group" aria-label={one.text}>

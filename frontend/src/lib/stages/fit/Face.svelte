@@ -24,7 +24,7 @@
     { edge: 'bottom', d: `M0 ${high}H${wide}` }
   ] as const);
 
-  /** Where the centre goes, on whole millimetres; the plan is asked what follows from it. */
+  /** Where the center goes, on whole millimeters; the plan is asked what follows from it. */
   function changes(left: number, up: number) {
     const typed = (value: number) => ({
       value: Math.round(value * MM) / MM,
@@ -61,15 +61,15 @@
   };
   function nudge(event: KeyboardEvent) {
     const step = STEPS[event.key];
-    if (!step || !mount.centre) return;
+    if (!step || !mount.center) return;
     event.preventDefault();
     const by = (event.shiftKey ? 10 : 1) / MM;
     // From where it is on its way to, when keys come faster than answers.
     const under = (name: string, now: number) =>
       (job().pending(`marks.${mount.key}.${name}`)?.value as { value?: number } | undefined)
         ?.value ?? now;
-    const left = under('left', mount.centre[0] ?? 0);
-    const up = under('up', mount.centre[1] ?? 0);
+    const left = under('left', mount.center[0] ?? 0);
+    const up = under('up', mount.center[1] ?? 0);
     job().setAll(changes(left + step[0] * by, up + step[1] * by));
   }
 </script>
@@ -119,8 +119,8 @@
   {#each edges as one (one.edge)}
     {#if hooks.includes(one.edge)}<path class="hook" d={one.d} />{/if}
   {/each}
-  {#if mount.centre && mount.body}
-    {@const [cx = 0, cy = 0] = mount.centre}
+  {#if mount.center && mount.body}
+    {@const [cx = 0, cy = 0] = mount.center}
     {@const [across = 0, up = 0] = mount.body}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
     <rect

@@ -41,7 +41,7 @@
   ] as const;
   const MATERIAL = [
     ['steel', 'steel'],
-    ['aluminium', 'aluminium'],
+    ['aluminum', 'aluminum'],
     ['plastic', 'plastic'],
     ['composite', 'composite']
   ] as const;
@@ -64,7 +64,7 @@
   <div class="grid-3">
     <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
     <ChoiceField path={`${path}.face`} label="What it is" options={FACE} />
-    <ChoiceField path={`${path}.stands`} label="It stands" options={STANDS} />
+    <ChoiceField path={`${path}.stands`} label="The face is upright" options={STANDS} />
     <QuantityField path={`${path}.wide`} label={tube ? 'Straight length' : 'Width'} />
     <QuantityField path={`${path}.high`} label={tube ? 'Diameter' : 'Height'} />
     {#if !tube}<QuantityField path={`${path}.room`} label="Room behind" />{/if}

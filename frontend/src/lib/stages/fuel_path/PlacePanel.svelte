@@ -43,7 +43,7 @@
     <span class="quiet">
       {place.number}{place.maker && place.maker !== 'site' ? ` · ${place.maker}` : ''}
       {#if !place.site && place.price}· <span class="num">$ {place.price.toFixed(2)}</span
-        >{place.by_length ? ' a metre' : ''} · {place.stock} in stock{/if}
+        >{place.by_length ? ' a meter' : ''} · {place.stock} in stock{/if}
     </span>
   </div>
   <div class="cols">
@@ -99,7 +99,7 @@
     >
     <Insert {bench} fuel={train.fuel} after={place.key} />
     {#if place.needs_upright}
-      <Tick path={`${at}.upright`} checked={place.upright}>stands upright</Tick>
+      <Tick path={`${at}.upright`} checked={place.upright}>is upright</Tick>
     {/if}
     {#if place.ports.length}
       <Tick path={`${at}.capped`} checked={place.capped}>side opening capped</Tick>

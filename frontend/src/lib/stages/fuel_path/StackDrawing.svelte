@@ -13,7 +13,7 @@
   const AXIS = 170;
   const WIDE: Record<string, number> = { cleaner: 92, carburetor: 112, engine: 96, insulator: 26 };
   const GAP = 36;
-  const SCALE = 2600; // px a metre: 12 mm of adapter is 31 px
+  const SCALE = 2600; // px a meter: 12 mm of adapter is 31 px
   let layers = $derived.by(() => {
     let x = 20;
     return stack.layers.map((layer) => {

@@ -61,7 +61,7 @@ const OF_KIND: Record<string, string> = {
   line_regulator: 'regulator',
   grill: 'regulator',
   gas_hose: 'hose',
-  vapour_hose: 'hose',
+  vapor_hose: 'hose',
   fuel_hose: 'hose',
   pigtail: 'hose',
   shut_off: 'valve',

@@ -7,7 +7,7 @@
   path="set.run_times"
   prefix="r"
   title="Run times from the data sheet"
-  text="Two loads far apart give this set's own fuel line; none, and its class stands in (± 20 %)."
+  text="Two run times at different loads give this set's own fuel-use curve. Without them its class is used (± 20 %)."
   add="Add a run time"
   fresh={{}}
 >

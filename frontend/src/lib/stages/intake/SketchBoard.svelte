@@ -126,11 +126,11 @@
   aria-label="Site sketch, drag or use the arrow keys"
 >
   <defs>
-    <pattern id="metre" width="1" height="1" patternUnits="userSpaceOnUse">
+    <pattern id="meter" width="1" height="1" patternUnits="userSpaceOnUse">
       <path d="M1 0H0V1" class="grid" />
     </pattern>
   </defs>
-  <rect width={WIDE} height={HIGH} fill="url(#metre)" class="ground" />
+  <rect width={WIDE} height={HIGH} fill="url(#meter)" class="ground" />
   {#if machine}
     <g transform={`translate(${machine.x} ${machine.y})`}>
       {#if exhaust !== null}<path class="fan" d={fan(exhaust, 6)} />{/if}

@@ -68,7 +68,7 @@
     </p>
   {:else}<p class="next">Not settled yet.</p>{/if}
   {#each advice.reasons as reason (reason)}<p class="quiet">{reason}</p>{/each}
-  {#if advice.stop}<p class="hard">Stop: no more load on it before that is mended.</p>{/if}
+  {#if advice.stop}<p class="hard">Stop: no more load until that is fixed.</p>{/if}
 </div>
 <div class="acts" role="group" aria-label="Decide">
   {#each choices as what (what)}

@@ -9,7 +9,7 @@
   // Nose, electrodes and shell of our own drawing: hue second, pattern and line first.
   const NOSE: Record<string, string> = {
     tan: '#c79a6b',
-    grey: '#c9c6c0',
+    gray: '#c9c6c0',
     white: '#fbfaf6',
     blistered: '#efe9dc',
     soot: '#2c2926',
@@ -41,7 +41,7 @@
   {#each [12, 19, 26, 33, 40] as y (y)}
     <path d={`M14 ${y}h44`} stroke="#26221e" stroke-width="0.9" opacity="0.55" />
   {/each}
-  <!-- Nose of the insulator with the centre electrode, ground strap over it. -->
+  <!-- Nose of the insulator with the center electrode, ground strap over it. -->
   <path d="M26 26h20l-3 28H29Z" fill={nose} stroke="#26221e" stroke-width="1.4" />
   {#if look === 'soot'}
     <path d="M14 4h44v40l-5 5H19l-5-5Z" fill={`url(#${id}-soot)`} />

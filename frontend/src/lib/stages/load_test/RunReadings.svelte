@@ -76,7 +76,7 @@
   </div>
   <p>
     <Figure figure={run.time} /> at load
-    <span class="quiet">20 to 30 min count; only readings at load do</span>
+    <span class="quiet">Needs 20 to 30 min. Only readings at load count.</span>
   </p>
 </div>
 
@@ -176,7 +176,7 @@
         <QuantityField path={`${at}.readings.${typing}.lam`} label="λ" />
         <QuantityField path={`${at}.readings.${typing}.exhaust`} label="Exhaust" />
         <QuantityField path={`${at}.readings.${typing}.co`} label="CO in the exhaust" />
-        <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people stand" />
+        <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people are" />
         <ChoiceField path={`${at}.readings.${typing}.ran`} label="It ran" options={RAN} />
         <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELL} />
         <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>

@@ -12,8 +12,8 @@ export type What = components['schemas']['AdviceRunOut']['what'];
 export const DECIDED: Record<What, string> = {
   '': '',
   keep: 'Keep it',
-  screw_out: 'Screw out',
-  screw_in: 'Screw in',
+  screw_out: 'Open the load screw (richer)',
+  screw_in: 'Close the load screw (leaner)',
   jet_up: 'Larger jet',
   jet_down: 'Smaller jet',
   put_right: 'Put right first'

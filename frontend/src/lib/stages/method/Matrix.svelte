@@ -73,7 +73,7 @@
       {/each}
     </ul>
     {#if column.slips.length}
-      <h3>If one thing stands otherwise</h3>
+      <h3>If one valve is in the wrong position</h3>
       <ul class="slips">
         {#each column.slips as slip (slip.control + slip.position)}
           <li>

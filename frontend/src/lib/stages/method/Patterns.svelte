@@ -2,7 +2,7 @@
   // Definitions only.
 </script>
 
-<!-- The fuels' own patterns, told apart without colour; used by id from any chart of the page. -->
+<!-- The fuels' own patterns, told apart without color; used by id from any chart of the page. -->
 <svg width="0" height="0" aria-hidden="true" class="sr">
   <defs>
     <pattern id="fuel-gasoline" width="6" height="6" patternUnits="userSpaceOnUse">

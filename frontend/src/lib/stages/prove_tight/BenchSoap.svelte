@@ -84,7 +84,7 @@
           {/each}
         </select>
         <button class="btn btn-sm btn-primary" onclick={soap} disabled={bench.busy}>Soap it</button>
-        <button class="btn btn-sm" onclick={mend} disabled={bench.busy}>Make it anew</button>
+        <button class="btn btn-sm" onclick={mend} disabled={bench.busy}>Remake the joint</button>
         <button
           class="btn btn-sm"
           disabled={at >= joints.length - 1}

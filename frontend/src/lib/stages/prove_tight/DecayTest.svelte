@@ -30,7 +30,9 @@
       <p role="status" class={zone.tells}>
         <b>{TELLS[zone.tells]}</b>
         {zone.why}
-        Drop, temperature told: <Figure figure={zone.drop} />, leak <Figure figure={zone.leak} />
+        Pressure drop, temperature-corrected: <Figure figure={zone.drop} />, leak <Figure
+          figure={zone.leak}
+        />
       </p>
     {/if}
     <!-- One that leaks is evidence: it goes when the line is read again. -->

@@ -56,10 +56,10 @@
     {#if joint.state === 'fitter'}<span class="quiet">the fitter's own test and permit</span>
     {:else if joint.state === 'tight'}<span class="ok">tight, {joint.by}</span>
     {:else if joint.state === 'leaks' && last}<span class="stop"
-        >leaks: {word(last.found)}. Shut, make it anew, soap it again.</span
+        >leaks: {word(last.found)}. Close the source, remake the joint, soap it again.</span
       >
     {:else if joint.void}<span class="stop">no longer counts: {joint.void}</span>
-    {:else if !ready}<span class="quiet">not made yet: the fit sheet says when</span>{/if}
+    {:else if !ready}<span class="quiet">not made yet: the fit sheet shows when</span>{/if}
     {#if leaks.length}
       <span class="quiet small"
         >{leaks

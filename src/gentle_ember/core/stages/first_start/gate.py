@@ -155,7 +155,10 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
         "A hose full of air starts nothing.",
     )
     yield Look(
-        "plug", before, "Plug gap at the gas figure, plug dry.", "Gas wants more of the spark."
+        "plug",
+        before,
+        "Plug gap at the gas figure, plug dry.",
+        "Gas needs a stronger spark to fire.",
     )
     if PartClass.LOAD_SCREW in kinds:
         yield Look(
@@ -208,20 +211,20 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
         "vent",
         before,
         "The remote tank's vent is open and lets air in.",
-        "Blocked, it starves after about a hundredth of its air.",
+        "If this vent is blocked, fuel stops flowing almost at once.",
     )
     if job.set.tank_vent in (Vent.CAP_LEVER, Vent.CAP_OPEN):
         yield Look(
             "own_vent",
             before,
-            "The set's own cap: vent as this state says.",
+            "The set's own cap: vent as shown for this state.",
             "An open vent lets a full tank out onto the engine.",
         )
     yield Look(
         "tank_valve",
         before,
         "Shut-off at the tank turns and shuts.",
-        "It is the one thing that stops a line that came off.",
+        "If the hose comes off, only this valve stops the fuel.",
     )
     if PartClass.BULB in kinds:
         yield Look(
@@ -238,7 +241,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
             "spray",
             before,
             "No spray when the coupler goes on.",
-            "A shut tank in the sun stands under pressure: vent first.",
+            "A closed tank in the sun builds up pressure: vent it first.",
         )
     yield Look(
         "own_shut", after, "Runs with its own tank shut.", "It runs on the remote tank, then."
@@ -253,8 +256,8 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
         yield Look(
             "selector",
             after,
-            "Every position of the selector does what its label says; "
-            "creep to the micro-switch, if there is one, and stop short of it.",
+            "Try every position of the selector: each does what its label shows. Where there is a "
+            "micro-switch, creep toward it and stop short of it.",
             "Past the switch it stops; before it both may be open.",
         )
     yield Look("died", after, "The tank's valve shut, it dies.", "Proof of fuel.")

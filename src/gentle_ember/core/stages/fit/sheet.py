@@ -189,7 +189,7 @@ def _void(at: joints.JointAt, one: SheetStep | None, tight: Tight, subject: str)
     if not tight.passed:
         return ""
     if not tight.of.startswith(f"{at.subject}@"):
-        return "other parts stand here now"
+        return "other parts are here now"
     if one is not None and one.state != "done":
         return "opened again"
     return "" if tight.of == subject else "made again after it passed"

@@ -14,7 +14,8 @@ AT_ONCE: tuple[tuple[str, str], ...] = (
 NEXT: tuple[str, ...] = (
     "Nothing is smelled, low and high, and the wind has been through for 15 minutes.",
     "Source still shut: soap on every joint opened today, then the one before it.",
-    "Open the source a crack, soap again from the source on; mend, and pass every joint anew.",
+    "Open the source a crack. Soap again, from the source on. Fix what leaks, then test every "
+    "joint again.",
     "Write down what it was. Until then this job can't be signed off.",
 )
 SOURCES = {
@@ -38,10 +39,10 @@ def at_once(fuels: Iterable[str]) -> tuple[tuple[str, str], ...]:
     source = "; ".join(SOURCES[fuel] for fuel in held)
     sinks = []
     if {"propane", "gasoline"} & set(held):
-        sinks.append("Propane and vapour lie low: air the floor, pits and drains.")
+        sinks.append("Propane and vapor lie low: air the floor, pits and drains.")
     if {"natural_gas", "biogas"} & set(held):
-        sinks.append("Natural gas and biogas rise: air the roof.")
-    call = "gas utility or the fire brigade" if "natural_gas" in held else "fire brigade"
+        sinks.append("Natural gas rises: ventilate high up.")
+    call = "gas utility or the fire department" if "natural_gas" in held else "fire department"
     words = {"source": source, "sinks": " ".join(sinks), "call": call}
     return tuple((key, text.format(**words)) for key, text in AT_ONCE)
 

@@ -47,6 +47,7 @@ STAGE = Stage(
         Page("map", "Screws and holes", ("fit",), ("fit.fasteners", "fit.left", "fit.back")),
         Page("joints", "Joints", ("fit",)),
         RECORD,
+        Page("bench", "Bench mode", ("fit",), tab=False),
     ),
     computed=frozenset(("fit.tight",)),
     items=items,

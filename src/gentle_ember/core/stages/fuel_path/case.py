@@ -147,7 +147,7 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
     two = template.source in ("check_pigtails", "changeover")
     counts = {"pigtail": 2} if two else {}
     if template.role("tee"):
-        counts |= {"load_screw": 2, "vapour_hose": 2}
+        counts |= {"load_screw": 2, "vapor_hose": 2}
     limits = Limits(
         intake,
         distance,

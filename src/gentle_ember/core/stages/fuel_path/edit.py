@@ -67,7 +67,7 @@ def with_roles(train: Train, template: Template, parts: Mapping[str, Part]) -> T
 
 
 def kept(train: Train, shelf: Shelf) -> dict[str, str]:
-    """Which part stands at each role, of those the catalog still has."""
+    """Which part is at each role, of those the catalog still has."""
     return {
         slot.role: slot.part
         for slot in train.slots.values()
@@ -102,7 +102,7 @@ def swap(
     *,
     length: Fact | None = None,
 ) -> Swap:
-    """Put other parts at a slot and those after it, with the fewest fittings to their neighbours.
+    """Put other parts at a slot and those after it, with the fewest fittings to their neighbors.
 
     Fittings that joined the old ones are taken out. Where nothing joins, the parts are put in all
     the same and `mates` is False.
@@ -121,8 +121,8 @@ def swap(
     names = list(train.slots)
     at = names.index(key) if key in names else _missing(key)
     keys = names[at : at + len(parts)]
-    left = _neighbour(train, names, at, -1, shelf)
-    right = _neighbour(train, names, at + len(keys) - 1, 1, shelf)
+    left = _neighbor(train, names, at, -1, shelf)
+    right = _neighbor(train, names, at + len(keys) - 1, 1, shelf)
     options = []
     for turned in (False, True) if parts[0].kind in _EITHER else (False,):
         first, last = parts[0], parts[-1]
@@ -170,7 +170,7 @@ def is_half(part: Part | None) -> bool:
 
 
 def pair_at(train: Train, key: str, parts: Mapping[str, Part]) -> tuple[str, str] | None:
-    """Slots of the coupler whose half stands at a slot; None where it has no other half beside."""
+    """Slots of the coupler whose half is at a slot; None where it has no other half beside."""
     names = list(train.slots)
     at = names.index(key) if key in names else _missing(key)
     for first in (at, at - 1):
@@ -192,7 +192,7 @@ def _missing(key: str) -> int:
     raise KeyError(key)
 
 
-def _neighbour(train: Train, names: list[str], at: int, step: int, shelf: Shelf) -> int:
+def _neighbor(train: Train, names: list[str], at: int, step: int, shelf: Shelf) -> int:
     """Place of the next slot that is no fitting; one past the end where there is none."""
     place = at + step
     while 0 <= place < len(names):
@@ -221,7 +221,7 @@ def _join(
     *,
     upstream: bool,
 ) -> Bridge | None:
-    """The best fittings to the neighbour; NOTHING where there is none or it mates; None if none."""
+    """The best fittings to the neighbor; NOTHING where there is none or it mates; None if none."""
     if not 0 <= place < len(names):
         return NOTHING
     inlet, outlet = _ends(train, names[place], shelf)

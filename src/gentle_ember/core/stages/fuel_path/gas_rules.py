@@ -28,12 +28,12 @@ def hose_class(case: TrainCase) -> Iterator[Trouble]:
     for one, part in case.known():
         rung = case.ladder.of(one.key)
         still, suction = rung.inlet["none"], rung.zone_in is Zone.SUCTION
-        if part.kind is PartClass.VAPOUR_HOSE and not suction:
+        if part.kind is PartClass.VAPOR_HOSE and not suction:
             yield stop(
                 "hose_class",
                 one.key,
-                "Vapour hose before the demand regulator.",
-                "It is for suction only; gas under pressure wants LP hose.",
+                "Vapor hose before the demand regulator.",
+                "It is for suction only. Gas under pressure needs LP hose.",
                 mend="solve",
             )
         if part.kind is PartClass.GAS_HOSE and suction:
@@ -41,7 +41,7 @@ def hose_class(case: TrainCase) -> Iterator[Trouble]:
                 "hose_class",
                 one.key,
                 "Pressure hose after the demand regulator.",
-                "Its couplings narrow it; a vapour hose bends and seals better.",
+                "Its couplings narrow it; a vapor hose bends and seals better.",
             )
         if part.kind is PartClass.FUEL_HOSE:
             yield stop(
@@ -58,7 +58,7 @@ def hose_class(case: TrainCase) -> Iterator[Trouble]:
                 "clamp",
                 one.key,
                 "A clamp put on in the field above ½ psi.",
-                "There it wants factory-crimped LP hose of its class.",
+                "Use factory-crimped LP hose of its class there.",
                 Amount("sees at no flow", still),
                 mend="solve",
             )
@@ -168,7 +168,7 @@ def cylinders(case: TrainCase) -> Iterator[Trouble]:
         yield mind(
             "one_of_two",
             case.parts[0].key,
-            "Two cylinders stand here; this train takes one.",
+            "Two cylinders are here; this train takes one.",
             "Pigtails with checks or a changeover join two.",
         )
     joined = case.of(PartClass.MANIFOLD, PartClass.PIGTAIL)
@@ -256,7 +256,7 @@ def suction(case: TrainCase) -> Iterator[Trouble]:
 
 
 def biogas(case: TrainCase) -> Iterator[Trouble]:
-    """Hydrogen sulphide eats copper and brass; wet gas wants a drip leg and drying."""
+    """Hydrogen sulfide eats copper and brass; wet gas wants a drip leg and drying."""
     if case.asked.template.fuel is not FuelKey.BIOGAS:
         return
     clean_from = min((at for at, _, _ in case.of(PartClass.SCRUBBER)), default=len(case.parts))
@@ -266,7 +266,7 @@ def biogas(case: TrainCase) -> Iterator[Trouble]:
                 "brass",
                 one.key,
                 f"{one.part.name} is brass before the scrubber.",
-                "Hydrogen sulphide eats copper and brass.",
+                "Hydrogen sulfide eats copper and brass.",
                 mend="solve",
             )
     if not case.of(PartClass.DRIP_LEG):
@@ -325,7 +325,7 @@ def vents(case: TrainCase) -> Iterator[Trouble]:
                 "vent",
                 one.key,
                 "The line regulator's vent must lead outdoors.",
-                "A torn diaphragm vents gas where it stands.",
+                "A torn diaphragm vents gas at the regulator.",
             )
 
 

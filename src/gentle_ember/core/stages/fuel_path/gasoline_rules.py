@@ -13,13 +13,13 @@ from gentle_ember.core.physics.hose import GRAVITY, GRAVITY_FEED, NEEDLE_HEAD_M
 from gentle_ember.core.stages.fuel_path.case import TANK_DEPTH_M
 from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
 
-GASOLINE_VAPOUR_PA = 35e3
-"""Vapour pressure of gasoline at 20 °C, which fills the head space as air is drawn out."""
+GASOLINE_VAPOR_PA = 35e3
+"""Vapor pressure of gasoline at 20 °C, which fills the head space as air is drawn out."""
 BLOCKED_VENT = Method(
     "blocked-vent",
     "Blocked vent",
     "suction = (p − p_v)·ΔV/(V₀ + ΔV); the head is used up at ΔV = V₀·h/(p − p_v − h)",
-    "gas law of the head space, vapour pressure about 35 kPa at 20 °C",
+    "gas law of the head space, vapor pressure about 35 kPa at 20 °C",
     "gasoline-route",
 )
 
@@ -52,7 +52,7 @@ def levels(case: TrainCase) -> Iterator[Trouble]:
             yield stop(
                 "siphon",
                 first,
-                "The tank stands above the bowl: it can siphon.",
+                "The tank is above the bowl: it can siphon.",
                 "A pump for a tank above needs an anti-siphon valve.",
             )
 
@@ -95,7 +95,7 @@ def one_tank(case: TrainCase) -> Iterator[Trouble]:
 def fuel_hose(case: TrainCase) -> Iterator[Trouble]:
     """Fuel-rated hose only; the coupler's closing half at the tank."""
     for one, part in case.known():
-        if part.kind in (PartClass.VAPOUR_HOSE, PartClass.GAS_HOSE):
+        if part.kind in (PartClass.VAPOR_HOSE, PartClass.GAS_HOSE):
             yield stop(
                 "hose_class",
                 one.key,
@@ -197,7 +197,7 @@ def stall_share(head_m: float, ambient_pa: float = STANDARD_PRESSURE_PA) -> floa
     0.011
     """
     head = GASOLINE_E10.density_kg_m3 * GRAVITY * head_m
-    return head / (ambient_pa - GASOLINE_VAPOUR_PA - head)
+    return head / (ambient_pa - GASOLINE_VAPOR_PA - head)
 
 
 def _vent(head_m: float) -> Figure:
@@ -209,7 +209,7 @@ def _vent(head_m: float) -> Figure:
         "share",
         BLOCKED_VENT,
         Band(share * 0.6, share * 1.6),
-        (Input("head", head_m, "length"), Input("vapour pressure", GASOLINE_VAPOUR_PA, "pressure")),
+        (Input("head", head_m, "length"), Input("vapor pressure", GASOLINE_VAPOR_PA, "pressure")),
         rounding=Rounding.DOWN,
         estimated=True,
     )

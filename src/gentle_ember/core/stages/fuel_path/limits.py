@@ -18,7 +18,7 @@ FIELD_CLAMP_MOST_PA = 0.5 * PSI_PA
 CONNECTOR_MOST_M = 4.572
 """Longest outdoor hose connector on house gas, 15 ft; a site setting, verify with local code."""
 LONGEST_HOSE_M = 7.7
-VAPOUR_HOSE_M, FUEL_HOSE_M = 0.45, 0.6
+VAPOR_HOSE_M, FUEL_HOSE_M = 0.45, 0.6
 """What is cut off the reel where nothing else was said [m]."""
 SIGNAL_MOST_PA = 8 * INCH_WC_PA
 """A throat that sucks more than this costs about two hundredths of the air."""
@@ -26,7 +26,7 @@ SIGNAL_MOST_PA = 8 * INCH_WC_PA
 
 def usual_cut_m(part: Part) -> float:
     """What is cut off a reel where nothing else was said [m]."""
-    return VAPOUR_HOSE_M if part.kind is PartClass.VAPOUR_HOSE else FUEL_HOSE_M
+    return VAPOR_HOSE_M if part.kind is PartClass.VAPOR_HOSE else FUEL_HOSE_M
 
 
 @dataclass(frozen=True, slots=True)

@@ -158,7 +158,7 @@ _CLASSES = {kind: at for at, kind in enumerate(PartClass)}
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """One line: a part, how many or how many metres, what for, and where it comes from."""
+    """One line: a part, how many or how many meters, what for, and where it comes from."""
 
     part: Part
     count: float
@@ -172,7 +172,7 @@ class Line:
 
     @property
     def whole(self) -> int:
-        """How many are counted when they come; a cut of hose by its begun metres."""
+        """How many are counted when they come; a cut of hose by its begun meters."""
         return math.ceil(self.count - 1e-6)
 
     def here(self, arrived: Mapping[str, Arrival]) -> bool:
@@ -331,7 +331,7 @@ def _times(case: TrainCase, one: Fitted, branches: int) -> int:
         return stated
     doubled = one.part is not None and one.part.kind in (
         PartClass.LOAD_SCREW,
-        PartClass.VAPOUR_HOSE,
+        PartClass.VAPOR_HOSE,
     )
     return branches if doubled else 1
 

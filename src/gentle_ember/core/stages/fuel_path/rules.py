@@ -34,7 +34,7 @@ def joints(case: TrainCase) -> Iterator[Trouble]:
                 "joint",
                 after.key,
                 f"{after.part.name} has nothing to join here.",
-                "A source stands first, a cap on a side opening.",
+                "A source comes first, a cap on a side opening.",
                 joint=True,
             )
             continue
@@ -76,7 +76,7 @@ def sealing(case: TrainCase) -> Iterator[Trouble]:
             yield stop(
                 "sealing",
                 after.key,
-                f"Sealed by {SEALING[seen].name}; this joint wants {right.name}.",
+                f"Sealed by {SEALING[seen].name}; this joint needs {right.name}.",
                 right.never,
                 joint=True,
                 mend=right.do,
@@ -169,7 +169,7 @@ def ratings(case: TrainCase) -> Iterator[Trouble]:
                 "rating",
                 one.key,
                 f"{part.name} is rated for less than it sees.",
-                "At no flow it stands under the whole pressure before it.",
+                "At no flow it sees the whole pressure before it.",
                 Amount("sees at no flow", still),
                 Amount("rated", part.rating_pa),
             )
@@ -247,7 +247,7 @@ def positions(case: TrainCase) -> Iterator[Trouble]:
                 if part.kind is PartClass.CYLINDER
                 else "Its diaphragm hangs: another position shifts its setting."
             )
-            yield stop("upright", one.key, f"{part.name} must stand upright.", what)
+            yield stop("upright", one.key, f"{part.name} must be upright.", what)
         if part.ports and not one.slot.capped:
             yield stop(
                 "open_port",

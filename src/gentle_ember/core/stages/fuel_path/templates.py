@@ -40,7 +40,7 @@ DEMAND = _role("demand", "demand regulator", P.DEMAND)
 LOCK_OFF = _role("lock_off", "lock-off", P.LOCK_OFF)
 LOAD_SCREW = _role("load_screw", "load screw", P.LOAD_SCREW)
 TEE = _role("tee", "tee", P.TEE)
-VAPOUR = _role("vapour_hose", "vapour hose", P.VAPOUR_HOSE)
+VAPOR = _role("vapor_hose", "vapor hose", P.VAPOR_HOSE)
 
 SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
     "cylinder": (
@@ -131,15 +131,15 @@ ENDINGS: dict[str, tuple[Role, ...]] = {
     "spacer_adapter": (
         DEMAND,
         LOAD_SCREW,
-        VAPOUR,
+        VAPOR,
         _role("adapter", "adapter", P.ADAPTER),
     ),
-    "snorkel": (DEMAND, LOAD_SCREW, VAPOUR, _role("mixer", "mixer tube", P.MIXER)),
+    "snorkel": (DEMAND, LOAD_SCREW, VAPOR, _role("mixer", "mixer tube", P.MIXER)),
     "multi_fuel_carburetor": (_role("carburetor", "multi-fuel carburetor", P.CARBURETOR),),
     "exchanged_carburetor": (
         DEMAND,
         LOAD_SCREW,
-        VAPOUR,
+        VAPOR,
         _role("carburetor", "carburetor with gas port", P.CARBURETOR),
     ),
     "two_barrel_adapter": (
@@ -147,10 +147,10 @@ ENDINGS: dict[str, tuple[Role, ...]] = {
         DEMAND,
         TEE,
         LOAD_SCREW,
-        VAPOUR,
+        VAPOR,
         _role("adapter", "two-barrel block", P.ADAPTER),
     ),
-    "second_gas": (DEMAND, LOAD_SCREW, VAPOUR, _role("inlet", "second gas inlet", P.GAS_INLET)),
+    "second_gas": (DEMAND, LOAD_SCREW, VAPOR, _role("inlet", "second gas inlet", P.GAS_INLET)),
 }
 
 FUEL_SUPPLY = _role("fuel_supply_half", "fuel coupler, tank half", P.FUEL_HALF, half="supply")

@@ -173,12 +173,12 @@ def _signal(case: TrainCase) -> Figure | None:
         Band(value * (1 - SIGNAL_BAND), value * (1 + SIGNAL_BAND)),
         (
             Input("air at full load", case.asked.demand.air_kg_s(), "mass_flow"),
-            Input("opening and losses want", case.ladder.needs["full"], "pressure"),
+            Input("opening and losses need", case.ladder.needs["full"], "pressure"),
             *_inputs(case),
         ),
         rounding=Rounding.DOWN,
         estimated=True,
-        narrows=("a manometer at the vapour hose",),
+        narrows=("a manometer at the vapor hose",),
     )
 
 

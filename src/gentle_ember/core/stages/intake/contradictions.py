@@ -20,7 +20,7 @@ from gentle_ember.core.stages.intake.walk_round import BY_KEY
 
 HOUSE_PA = ((3.0 * INCH_WC_PA, 14.0 * INCH_WC_PA), (0.9 * PSI_PA, 5.5 * PSI_PA))
 SPECIFIC_POWER_W_M3 = 75e6
-"""75 kW per litre is past any small four-stroke at generator speed."""
+"""75 kW per liter is past any small four-stroke at generator speed."""
 WOBBE_J_M3 = (38e6, 58e6)
 DELIVERED_J_L, BEST_EFFICIENCY = GASOLINE_E10.lhv_j_kg * GASOLINE_E10.density_kg_m3, 0.40
 
@@ -157,7 +157,7 @@ def _of_gas(gas: Gas, path: str) -> Found:
                 "No house line has this pressure: 3 to 14 in w.c., or 1 to 5 psi at a 2 psi site.",
             )
     if gas.kind == "biogas" and gas.pressure and gas.pressure.value > 2 * PSI_PA:
-        yield Refusal(f"{path}.pressure", "No farm digester stands at over 2 psi.")
+        yield Refusal(f"{path}.pressure", "No farm digester is at over 2 psi.")
     if gas.hhv and gas.specific_gravity:
         wobbe = gas.hhv.value / gas.specific_gravity.value**0.5
         if not WOBBE_J_M3[0] <= wobbe <= WOBBE_J_M3[1]:
@@ -165,8 +165,8 @@ def _of_gas(gas: Gas, path: str) -> Found:
                 f"{path}.specific_gravity",
                 "No utility's gas has this heating value and gravity together.",
             )
-    if gas.cleaned and gas.sulphide and gas.sulphide.value > 1000e-6:
-        yield Refusal(f"{path}.cleaned", "Over 1,000 ppm of hydrogen sulphide is not scrubbed gas.")
+    if gas.cleaned and gas.sulfide and gas.sulfide.value > 1000e-6:
+        yield Refusal(f"{path}.cleaned", "Over 1,000 ppm of hydrogen sulfide is not scrubbed gas.")
 
 
 def _of_findings(job: Job) -> Found:

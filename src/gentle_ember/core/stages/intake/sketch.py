@@ -96,7 +96,7 @@ def measures(site: Site, at: str) -> tuple[Measure, ...]:
 def _measure(
     site: Site, machine: SketchItem, item: SketchItem, path: str, key: str, least: float | None
 ) -> Measure:
-    metres = distance(machine, item)
+    meters = distance(machine, item)
     name = item.name or NAMES[item.kind]
     inputs = [
         Input("set, across and down", f"{machine.x:.1f} m, {machine.y:.1f} m", "text"),
@@ -107,35 +107,35 @@ def _measure(
     figure = Figure(
         f"sketch.{key}",
         f"set to {name}",
-        metres,
+        meters,
         "length",
         DISTANCE,
-        exact(metres),
+        exact(meters),
         tuple(inputs),
         rounding=Rounding.DOWN,
         warnings=("Taken from the sketch: measure it on site.",),
         narrows=("a tape on site",),
     )
     return Measure(
-        key, figure, least, "; ".join(_troubles(site, machine, item, metres, least)), path
+        key, figure, least, "; ".join(_troubles(site, machine, item, meters, least)), path
     )
 
 
 def _troubles(
-    site: Site, machine: SketchItem, item: SketchItem, metres: float, least: float | None
+    site: Site, machine: SketchItem, item: SketchItem, meters: float, least: float | None
 ) -> Iterator[str]:
-    if least is not None and metres < least:
+    if least is not None and meters < least:
         yield "too near"
     exhaust, wind = site.sketch.exhaust, site.sketch.wind
     toward = bearing(machine, item)
     blown = exhaust is not None and apart(exhaust, toward) <= EXHAUST_HALF_ANGLE
-    if blown and item.kind in ("cylinder", "remote_tank") and metres < EXHAUST_REACH_M:
+    if blown and item.kind in ("cylinder", "remote_tank") and meters < EXHAUST_REACH_M:
         yield "behind the exhaust"
     if item.kind == "opening":
-        if blown and metres < 2 * EXHAUST_REACH_M:
+        if blown and meters < 2 * EXHAUST_REACH_M:
             yield "the exhaust blows at it"
         down_wind = wind is not None and apart((wind + 180.0) % 360.0, toward) <= EXHAUST_HALF_ANGLE
-        if down_wind and metres < 2 * EXHAUST_REACH_M:
+        if down_wind and meters < 2 * EXHAUST_REACH_M:
             yield "the wind carries exhaust to it"
 
 

@@ -33,7 +33,7 @@ def _of_machine(job: Job) -> Iterator[Caution]:
         what = "A two-barrel carburetor" if two else "A V-twin"
         yield Caution(
             "one_cylinder", _CAUTION, "intake",
-            f"{what} on an engine with one cylinder? Mend the one or the other.", "set.cylinders",
+            f"{what} on an engine with one cylinder? Correct one of the two.", "set.cylinders",
         )  # fmt: skip
     solenoid = machine.carburetor.fuel_solenoid
     if solenoid is False and machine.run_switch in (RunSwitch.FUEL, RunSwitch.IGNITION_AND_FUEL):
@@ -91,7 +91,7 @@ def _of_site(job: Job, runs: RunsSection | None) -> Iterator[Caution]:
             if cylinder.distance is not None and cylinder.distance.value < least:
                 yield Caution(
                     f"near.{key}.{name}", _STOP, "first_start",
-                    f"A cylinder stands nearer to the set than {least:g} m: move it away.",
+                    f"A cylinder is nearer to the set than {least:g} m: move it away.",
                     f"sites.{key}.cylinders.{name}.distance",
                 )  # fmt: skip
         for name, gas in site.gases.items():

@@ -97,7 +97,7 @@ CHECKS: tuple[Check, ...] = (
         "ground",
         "controls",
         "Frame ground and neutral bond",
-        "Bond as the plate says and as its use needs; looked at, not guessed.",
+        "Bond as on the plate and as its use needs. Look at it; don't guess.",
         "Bonded where a transfer switch expects it floating, or the other way, or loose.",
         Work("Put bond and ground right, by a qualified person", (), 30, "hand_over"),
         "ohms, neutral to frame",
@@ -202,7 +202,7 @@ CHECKS: tuple[Check, ...] = (
         "plug",
         "engine",
         "Spark plug",
-        "Tan, dry, gap as the book says.",
+        "Tan, dry, gap as specified.",
         "Black, wet, white or worn.",
         Work("Replace and gap the plug", ("spark plug",), 10, "first_start"),
         "gap",
@@ -223,7 +223,7 @@ CHECKS: tuple[Check, ...] = (
         "Exhaust and spark arrester",
         "Tight, screen clean and there.",
         "Leaks, loose, arrester gone or clogged.",
-        Work("Mend the exhaust, clean the arrester", ("muffler gasket",), 30, "first_start"),
+        Work("Repair the exhaust, clean the arrester", ("muffler gasket",), 30, "first_start"),
     ),
     Check(
         "frame",
@@ -231,7 +231,7 @@ CHECKS: tuple[Check, ...] = (
         "Mounts, covers and pull rope",
         "Mounts whole, covers close, rope sound.",
         "Mount torn, cover cracked, rope frayed.",
-        Work("Mend mounts or covers", ("engine mount",), 40, "fit"),
+        Work("Repair mounts or covers", ("engine mount",), 40, "fit"),
     ),
     Check(
         "battery",
@@ -309,7 +309,7 @@ def _history(job: Job, key: str) -> str:
     if key == "carburetor" and _over(machine.idle, GUMMED_S):
         return "It stood for over two years: the carburetor is taken as gummed."
     if key == "tank_lines" and _over(machine.idle, GUMMED_S):
-        return "It stood for over two years: rubber of that age is looked at before fuel goes in."
+        return "It sat for over two years: inspect all rubber before fuel goes in."
     if key == "oil" and _over(machine.last_oil, OLD_OIL_S):
         return "The oil is over a year old."
     if key == "plug" and _over(machine.hours, LAPSED_PLUG_S):

@@ -113,7 +113,7 @@ def _reasons(seen: Evidence) -> tuple[str, ...]:
         found.append(seen.plug.text if seen.plug.counts else seen.plug.why_not)
     if seen.hunting:
         found.append("It hunted under load.")
-    return tuple(found) or ("Nothing speaks against it; λ or a plug would say more.",)
+    return tuple(found) or ("No problem seen. A λ reading or a plug check would confirm.",)
 
 
 def _richer(seen: Evidence, *, stop: bool) -> Advice:

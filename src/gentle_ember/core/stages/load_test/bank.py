@@ -21,7 +21,7 @@ BALANCE_WEIGHT = 0.6
 BANK = Method(
     "load-bank", "Loads to switch on",
     "least |Σ watts − aim| + 0.6·|leg A − leg B|, Σ ≤ output, each leg ≤ its share of the rating",
-    "integer programme over what is at hand (scipy.optimize.milp)", "load-test",
+    "integer program over what is at hand (scipy.optimize.milp)", "load-test",
 )  # fmt: skip
 
 

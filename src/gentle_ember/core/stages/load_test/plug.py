@@ -42,18 +42,18 @@ class PlugLooks:
 
 CHART: tuple[PlugLooks, ...] = (
     PlugLooks(
-        "tan", "Tan nose", "Nose even tan to light brown, electrodes grey, shell dark and dry.",
+        "tan", "Tan nose", "Nose even tan to light brown, electrodes gray, shell dark and dry.",
         (Leaning.RIGHT, "The mixture is right: keep the jet."),
-        (Leaning.RIGHT, "Gas leaves little colour: tan is what gasoline left before, or a trace "
+        (Leaning.RIGHT, "Gas leaves little color: tan is what gasoline left before, or a trace "
                         "of oil. Right on gas."),
     ),
     PlugLooks(
-        "grey", "Light grey nose", "Nose light grey, clean and dull, electrodes grey.",
+        "gray", "Light gray nose", "Nose light gray, clean and dull, electrodes gray.",
         (Leaning.LEAN, "A little lean for gasoline: measure λ, or try the next larger jet."),
         (Leaning.RIGHT, "What gas leaves when it is right."),
     ),
     PlugLooks(
-        "white", "White nose", "Nose chalk white, electrodes blue or straw-coloured.",
+        "white", "White nose", "Nose chalk white, electrodes blue or straw-colored.",
         (Leaning.TOO_LEAN, "Lean and hot: no more load on it. The next larger jet."),
         (Leaning.LEAN, "Lean on gas: the screw out, or look for an air leak first."),
     ),
@@ -66,13 +66,13 @@ CHART: tuple[PlugLooks, ...] = (
     ),
     PlugLooks(
         "soot", "Dry soot", "Nose and shell dull black, dry, rubs off.",
-        (Leaning.RICH, "Rich: the next smaller jet; air cleaner and choke looked at first."),
+        (Leaning.RICH, "Rich: check air cleaner and choke first, then the next smaller jet."),
         (Leaning.OTHER, "Gas makes no soot: gasoline still runs in, or it is oil. Find which."),
     ),
     PlugLooks(
         "oily", "Wet and oily", "Black and wet, shines, does not dry.",
-        (Leaning.OTHER, "Oil: level, breather, rings. No jet mends it."),
-        (Leaning.OTHER, "Oil: level, breather, rings. No screw mends it."),
+        (Leaning.OTHER, "Oil: level, breather, rings. No jet cures it."),
+        (Leaning.OTHER, "Oil: level, breather, rings. No screw setting cures it."),
     ),
     PlugLooks(
         "wet", "Wet with fuel", "Wet, smells of gasoline, nose washed.",
@@ -128,5 +128,5 @@ def read_plug(key: str, *, gas: bool, before: str, seconds: float) -> PlugRead |
     if seconds < LEAST_S:
         why = f"{seconds / 60:.0f} min at load; 20 at least before a plug tells anything."
     elif before not in ("new", "clean"):
-        why = "It did not go in new or burnt clean: the colour may be an old one."
+        why = "It did not go in new or burnt clean: the color may be an old one."
     return PlugRead(leaning, text, why)

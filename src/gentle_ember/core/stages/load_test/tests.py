@@ -201,7 +201,7 @@ def load_items(found: tuple[FuelLoadTest, ...]) -> Iterator[Item]:
         elif last.record.decided.what != "keep":
             text = f"{one.name}: decided to change something; the run after it is open"
         elif last.wants_reason:
-            text = f"{one.name}: kept against what follows from the run; why is not noted"
+            text = f"{one.name}: kept although the run advises otherwise: give the reason"
         else:
             text = f"{one.name}: kept, but something of the last reading stops it"
         yield Item(path, TO_DO, text, "load_test", path, holds=True)
@@ -219,7 +219,7 @@ def load_cautions(found: tuple[FuelLoadTest, ...]) -> Iterator[Caution]:
                 f"{path}.{number}", remark.severity, "load_test", f"{one.name}: {remark.text}", path
             )
         if last.advice.stop:
-            text = f"{one.name}: {last.advice.reasons[0]} No more load before it is mended."
+            text = f"{one.name}: {last.advice.reasons[0]} No more load until it is fixed."
             yield Caution(f"{path}.advice", Severity.STOP, "load_test", text, path)
 
 

@@ -134,8 +134,16 @@ def _people(one: LoadReading) -> Iterator[Remark]:
     if one.air_co is not None and one.air_co.value > AIR_CO:
         ppm = one.air_co.value * 1e6
         hard = Severity.STOP if ppm > AIR_CO_STOP * 1e6 else Severity.CAUTION
-        yield Remark(hard, f"CO {ppm:.0f} ppm where people stand: everybody away, set and wind.")
+        yield Remark(
+            hard,
+            f"CO {ppm:.0f} ppm where people are. Move everyone away. Stop the set, or move it "
+            f"downwind.",
+        )
     if one.smell == "gas":
         yield Remark(Severity.STOP, "Gas smelled: source shut, engine off, no spark, find it.")
     if one.smell == "hot":
-        yield Remark(Severity.CAUTION, "Smells hot: alternator, plugs and cords felt by hand.")
+        yield Remark(
+            Severity.CAUTION,
+            "Smells hot. Take the load off. Stop the engine. Then check alternator, plugs and "
+            "cords with a thermometer, not by hand.",
+        )

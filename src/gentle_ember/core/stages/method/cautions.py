@@ -116,7 +116,7 @@ def _standing(job: Job) -> Iterator[Caution]:
         texts.append(
             (
                 "biogas",
-                "Raw biogas carries hydrogen sulphide, which is toxic and eats copper and brass: "
+                "Raw biogas carries hydrogen sulfide, which is toxic and eats copper and brass: "
                 "have its figure, and scrub and dry it first.",
             )
         )

@@ -16,7 +16,7 @@ from gentle_ember.core.stages.method.base import Case, Reason, fits, no, unknown
 from gentle_ember.core.stages.method.stack import mm, reach, stack_room
 
 WINDOW_PA = (4 * INCH_WC_PA, 14 * INCH_WC_PA)
-SULPHIDE_LIMIT = 200e-6
+SULFIDE_LIMIT = 200e-6
 REGULATOR_ROOM_M, CONTROL_VALVE_ROOM_M = 0.060, 0.045
 LISTED_M3 = (150e-6, 460e-6)
 SMALL_CYLINDERS = ("5", "10", "11", "20", "30", "40")
@@ -51,7 +51,7 @@ def gas_here(case: Case) -> Iterator[Reason]:
         if gas.kind == "biogas" and {PartClass.SCRUBBER, PartClass.DRIP_LEG} <= built:
             yield fits("Its train scrubs the gas and drains its water.", f"{path}.cleaned")
         elif gas.kind == "biogas":
-            yield from _clean(gas.sulphide, cleaned=gas.cleaned, path=path)
+            yield from _clean(gas.sulfide, cleaned=gas.cleaned, path=path)
 
 
 def _pressure(gas: Gas, built: set[PartClass], path: str) -> Iterator[Reason]:
@@ -78,18 +78,16 @@ def _pressure(gas: Gas, built: set[PartClass], path: str) -> Iterator[Reason]:
         yield fits("Supply pressure lies in a demand regulator's window.", path)
 
 
-def _clean(sulphide: Fact | None, *, cleaned: bool | None, path: str) -> Iterator[Reason]:
-    if sulphide is None:
+def _clean(sulfide: Fact | None, *, cleaned: bool | None, path: str) -> Iterator[Reason]:
+    if sulfide is None:
         yield unknown(
-            "Have the hydrogen sulphide measured: it is toxic and eats copper and brass.",
-            f"{path}.sulphide",
+            "Have the hydrogen sulfide measured: it is toxic and eats copper and brass.",
+            f"{path}.sulfide",
         )
-    elif sulphide.value > SULPHIDE_LIMIT and cleaned is not True:
-        yield work(
-            "Hydrogen sulphide over 200 ppm: scrub and dry the gas first.", f"{path}.sulphide"
-        )
+    elif sulfide.value > SULFIDE_LIMIT and cleaned is not True:
+        yield work("Hydrogen sulfide over 200 ppm: scrub and dry the gas first.", f"{path}.sulfide")
     else:
-        yield fits("Hydrogen sulphide is low enough, or scrubbed.", f"{path}.sulphide")
+        yield fits("Hydrogen sulfide is low enough, or scrubbed.", f"{path}.sulfide")
     if cleaned is None:
         yield unknown("Is the gas scrubbed and dried?", f"{path}.cleaned")
     elif not cleaned:
@@ -140,7 +138,7 @@ def regulator_place(case: Case) -> Iterator[Reason]:
         elif face.room.value < REGULATOR_ROOM_M:
             found.append(
                 work(
-                    f"{mm(face.room.value)} behind {name}: a demand regulator wants "
+                    f"{mm(face.room.value)} behind {name}: a demand regulator needs "
                     f"{mm(REGULATOR_ROOM_M)}. Stand-offs, or another face.",
                     f"{path}.room",
                 )
@@ -149,7 +147,7 @@ def regulator_place(case: Case) -> Iterator[Reason]:
             found.append(unknown(f"Look behind {name} before drilling.", f"{path}.behind"))
         elif face.stands and face.remedy == "none":
             found.append(
-                work(f"{face.stands} stands at {name}: move, replace or cut?", f"{path}.remedy")
+                work(f"{face.stands} is at {name}: move, replace or cut?", f"{path}.remedy")
             )
         else:
             good = True
@@ -219,7 +217,7 @@ def multi_fuel_carburetor(case: Case) -> list[Reason]:
     elif room.value < CONTROL_VALVE_ROOM_M:
         found.append(
             no(
-                f"Its control valve wants {mm(CONTROL_VALVE_ROOM_M)}; {mm(room.value)} is there.",
+                f"Its control valve needs {mm(CONTROL_VALVE_ROOM_M)}; {mm(room.value)} is there.",
                 path,
             )
         )

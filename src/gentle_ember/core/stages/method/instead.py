@@ -65,7 +65,7 @@ def battery(case: Case) -> list[Reason]:
         )
     else:
         found.append(
-            work("No quiet hours asked: little speaks for its price.", f"{case.at}.quiet_hours")
+            work("No quiet hours asked: its price is hard to justify.", f"{case.at}.quiet_hours")
         )
     return found
 

@@ -371,8 +371,8 @@ def _recommend(case: Case, judged: tuple[Judged, ...]) -> tuple[tuple[str, ...],
             key=lambda one: one.hours.value,
         )
         if instead:
-            return (instead[0].school.key,), "No conversion fits as the set stands."
-        return (), "No method fits as the set stands; the reasons say what would change that."
+            return (instead[0].school.key,), "No conversion fits the set as it is."
+        return (), "No method fits the set as it is. The reasons show what would change that."
     return tuple(one.school.key for one in found), " ".join(_because(case, one) for one in found)
 
 

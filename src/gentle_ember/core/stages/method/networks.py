@@ -299,13 +299,13 @@ def as_before(case: Case, methods: tuple[str, ...], gasoline_faults: int) -> AsB
     if "rejet" in methods:
         differences.append("the jet is for this elevation; lower down it is lean")
     if {"remote_tank_gravity", "remote_tank_pump"} & set(methods):
-        differences.append("the selector must stand on the own tank")
+        differences.append("the selector must be on the set's own tank")
     if case.for_gas and case.set.shut_off is not True and any(
         one in methods for one in ("spacer_adapter", "snorkel", "exchanged_carburetor")
     ):  # fmt: skip
         differences.append("without a gasoline shut-off it can't be changed over safely")
     if gasoline_faults:
-        return AsBefore("not as it stands", tuple(differences))
+        return AsBefore("not as it is", tuple(differences))
     return AsBefore("yes, but" if differences else "yes", tuple(differences))
 
 

@@ -92,7 +92,7 @@ _ALL = (
         "Everything else.",
         "Nothing; coming down with a small jet is lean.",
         "no change-over", "kept", "fixed; by the jet", "",
-        "A jet number believed, not read.",
+        "A jet number from memory, not read off the jet.",
         25.0, 1.0, gasoline.rejet,
     ),
     School(

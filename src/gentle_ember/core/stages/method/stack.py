@@ -12,7 +12,7 @@ from gentle_ember.core.stages.method.base import Case, Reason, fits, unknown, wo
 
 
 def mm(value_m: float) -> str:
-    """Millimetres for a sentence, one decimal at the most.
+    """Millimeters for a sentence, one decimal at the most.
 
     >>> mm(0.0125), mm(0.012)
     ('12.5 mm', '12 mm')
@@ -126,12 +126,12 @@ def stack_room(case: Case) -> Iterator[Reason]:
         (stack.breather_slack, "breather_slack", "Measure the breather hose's slack.",
          "Breather hose is {} short: extend it.", "Breather hose reaches."),
         (stack.bracket_room, "bracket_room", "Measure the room at choke lever and bracket.",
-         "Choke lever or bracket wants {} more: relieve it or space it.", "Bracket clears."),
+         "Choke lever or bracket needs {} more room: relieve it or space it.", "Bracket clears."),
     )  # fmt: skip
     if case.inverter:
         rooms += (
             (stack.cover_room, "cover_room", "Measure the room inside the cover.",
-             "The cover wants {} more: relief or spacers.", "The cover closes."),
+             "The cover needs {} more: relief or spacers.", "The cover closes."),
         )  # fmt: skip
     for fact, name, measure, short, good in rooms:
         path = f"set.stack.{name}"

@@ -61,7 +61,7 @@ def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
     if house and gas_method:
         wanted.append(
             ("fitter", "licensed fitter sets tee and shut-off, with permit", "fuel_path",
-             "licence and permit number", True)
+             "license and permit number", True)
         )  # fmt: skip
         wanted.append(
             (
@@ -79,7 +79,7 @@ def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
     converted = [school for school in chosen if school.key in SCHOOLS and school.kind != "instead"]
     if converted:
         wanted.append(
-            ("warranty", "owner told: warranty and emissions papers can lapse", "fit", "", True)
+            ("warranty", "owner informed: warranty and emissions papers can lapse", "fit", "", True)
         )
     for key, text, stage, number, holds in wanted:
         seen = job.confirmed.get(key, Confirmation())

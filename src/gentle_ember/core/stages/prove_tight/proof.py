@@ -28,12 +28,12 @@ ZONES: dict[str, tuple[str, str]] = {
     ),
     "suction": (
         "After the demand regulator",
-        "It stands under suction when it runs: hand pump or vacuum, or soap while the primer is "
+        "It is under suction when it runs. Use a hand pump or vacuum, or soap it with the primer "
         "held and the far end plugged.",
     ),
     "gasoline": (
         "Gasoline side",
-        "Wiped dry, filled, primed by hand; looked at again after ten minutes. Cool engine, no "
+        "Wipe dry, fill, prime by hand, and look again after ten minutes. Cool engine, no "
         "flame, rags away.",
     ),
 }
@@ -122,11 +122,11 @@ class GasProof:
             if zone.begun and tells is Tells.LEAKS:
                 yield f"{zone.name.lower()}: the pressure falls more than is allowed"
             elif zone.begun and tells is Tells.INCONCLUSIVE:
-                yield f"{zone.name.lower()}: its decay tells nothing yet; read again or take it out"
+                yield f"{zone.name.lower()}: pressure test inconclusive: read it again or delete it"
         if self.locks and self.lock_up.state == "grows":
             yield "the demand regulator passes gas at rest: its lock-up fails"
         elif self.locks and self.lock_up.state != "still":
-            yield "lock-up of the demand regulator not looked at"
+            yield "lock-up of the demand regulator not checked"
 
     @property
     def tight(self) -> bool:
@@ -200,13 +200,16 @@ def proof_cautions(found: tuple[GasProof, ...]) -> Iterator[Caution]:
             for joint in zone.joints:
                 if joint.leaks:
                     title = joint.state.joint.title
-                    text = f"{one.name} leaks at {title}: source shut, make it anew, soap it again."
+                    text = (
+                        f"{one.name} leaks at {title}. Close the source. Remake the joint. "
+                        "Soap it again."
+                    )
                     key = f"proof.leak.{joint.state.joint.key}"
                     yield Caution(key, Severity.STOP, "prove_tight", text, f"proof.{one.fuel}")
         if one.locks and one.lock_up.state == "grows":
             text = (
-                f"{one.name}: the demand regulator passes gas at rest. Source shut; it is not a "
-                "storage shut-off, and this one must not be run."
+                f"{one.name}: the demand regulator passes gas at rest. Close the source. It is "
+                "not a storage shut-off, and this one must not be run."
             )
             path = f"proof.lock_up.{one.fuel}"
             yield Caution(path, Severity.STOP, "prove_tight", text, path)

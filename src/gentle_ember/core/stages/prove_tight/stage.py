@@ -51,7 +51,7 @@ def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
         if state is None:
             yield Refusal(f"proof.soaped.{key}", "There is no such joint on this job's trains.")
         elif not (state.made or state.joint.on_day):
-            text = f"{state.joint.title} is not made yet: the fit sheet says when."
+            text = f"{state.joint.title} is not made yet: the fit sheet shows when."
             yield Refusal(f"proof.soaped.{key}", text)
 
 

@@ -230,7 +230,7 @@ NEXT: dict[str, str] = {
     "start": "Where it is expected to be right: from here the sweep finds its way.",
     "lean": "It tells most about the lean end.",
     "rich": "It tells most about the rich end.",
-    "top": "It tells how high the middle stands, and with it where both ends are.",
+    "top": "It shows how high the middle is, and with it where both ends are.",
     "run": "It did not run there: this is the next place worth trying.",
 }
 HOW: dict[Signal, str] = {
@@ -259,7 +259,7 @@ CANNOT: dict[Why, tuple[str, tuple[str, ...]]] = {
     Why.HUNTING: (
         "It hunts at every setting, so no reading can be trusted.",
         ("the governor's spring and links, free and as photographed",
-         "the vapour hose: too long, or a low loop with water",
+         "the vapor hose: too long, or a low loop with water",
          "air that gets in past the throat", "the spark plug and its gap"),
     ),
     Why.NO_PLATEAU: (

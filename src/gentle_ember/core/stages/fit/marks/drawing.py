@@ -1,4 +1,4 @@
-"""Drawings at true size: one geometry, from which PDF, SVG and DXF are written. Metres, y up."""
+"""Drawings at true size: one geometry, from which PDF, SVG and DXF are written. Meters, y up."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ class Layer(StrEnum):
     """What a line stands for."""
 
     HOLES = "HOLES"
-    CENTRES = "CENTRES"
+    CENTERS = "CENTERS"
     BODY = "BODY"
     EDGES = "EDGES"
     RULER = "RULER"
@@ -33,7 +33,7 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Circle:
-    """A circle by centre and radius."""
+    """A circle by center and radius."""
 
     x: float
     y: float
@@ -81,18 +81,18 @@ def template(found: MountPlan, title: str, sheet: str, lengths: dict[str, str]) 
 
     Args:
         found: the mount, its place known.
-        title: what stands at the head.
+        title: what is at the head.
         sheet: `a4` or `letter`.
         lengths: distances from edges in words, by hole name.
 
     Raises:
         TooLargeError: the holes don't go onto the sheet.
     """
-    if found.shape is None or found.centre is None or found.mount.wide is None:
+    if found.shape is None or found.center is None or found.mount.wide is None:
         raise TooLargeError("The place is not known yet.")
     wide, high = SHEETS[sheet]
     room = (wide - 2 * MARGIN_M, high - 2 * MARGIN_M - HEAD_M - RULER_ROOM_M)
-    reach = _reach(found.holes, found.centre)
+    reach = _reach(found.holes, found.center)
     if 2 * reach[0] > room[0] or 2 * reach[1] > room[1]:
         raise TooLargeError(
             "The holes lie further apart than this sheet is wide: take the SVG or DXF instead."
@@ -102,7 +102,7 @@ def template(found: MountPlan, title: str, sheet: str, lengths: dict[str, str]) 
     shapes: list[Line | Circle | Text] = [*_body(found.shape, cx, cy, frame)]
     shapes += _edges(found, cx, cy, frame)
     for hole in found.holes:
-        x, y = cx + hole.x_m - found.centre[0], cy + hole.y_m - found.centre[1]
+        x, y = cx + hole.x_m - found.center[0], cy + hole.y_m - found.center[1]
         shapes += _hole(hole, x, y)
     top = high - MARGIN_M
     shapes += [
@@ -123,22 +123,22 @@ def plate(found: MountPlan, title: str) -> Drawing:
     Raises:
         TooLargeError: the place is not known.
     """
-    if found.shape is None or found.centre is None or not found.mount.wide or not found.mount.high:
+    if found.shape is None or found.center is None or not found.mount.wide or not found.mount.high:
         raise TooLargeError("The place is not known yet.")
     wide, high = found.mount.wide.value, found.mount.high.value
     edges = ((0.0, 0.0, wide, 0.0), (wide, 0.0, wide, high), (wide, high, 0.0, high),
              (0.0, high, 0.0, 0.0))  # fmt: skip
     shapes: list[Line | Circle | Text] = [Line(*one, Layer.EDGES) for one in edges]
-    shapes += _body(found.shape, *found.centre, (0.0, 0.0, wide, high))
+    shapes += _body(found.shape, *found.center, (0.0, 0.0, wide, high))
     for hole in found.holes:
         shapes += _hole(hole, hole.x_m, hole.y_m)
     return Drawing(title, wide, high, tuple(shapes))
 
 
-def _reach(holes: tuple[Hole, ...], centre: tuple[float, float]) -> tuple[float, float]:
+def _reach(holes: tuple[Hole, ...], center: tuple[float, float]) -> tuple[float, float]:
     return (
-        max((abs(h.x_m - centre[0]) + 0.5 * h.diameter_m for h in holes), default=0.0),
-        max((abs(h.y_m - centre[1]) + 0.5 * h.diameter_m for h in holes), default=0.0),
+        max((abs(h.x_m - center[0]) + 0.5 * h.diameter_m for h in holes), default=0.0),
+        max((abs(h.y_m - center[1]) + 0.5 * h.diameter_m for h in holes), default=0.0),
     )
 
 
@@ -166,9 +166,9 @@ def _clip(line: Frame, frame: Frame) -> Frame | None:
 
 def _edges(found: MountPlan, cx: float, cy: float, frame: Frame) -> list[Line | Circle | Text]:
     """Edges of the face that come onto the sheet, to lay it on."""
-    if found.centre is None or found.mount.wide is None or found.mount.high is None:
+    if found.center is None or found.mount.wide is None or found.mount.high is None:
         return []
-    x0, y0 = cx - found.centre[0], cy - found.centre[1]
+    x0, y0 = cx - found.center[0], cy - found.center[1]
     x1, y1 = x0 + found.mount.wide.value, y0 + found.mount.high.value
     shapes: list[Line | Circle | Text] = []
     for line, name in (
@@ -189,8 +189,8 @@ def _hole(hole: Hole, x: float, y: float) -> list[Line | Circle | Text]:
     arm = 0.5 * hole.diameter_m + 0.004
     return [
         Circle(x, y, 0.5 * hole.diameter_m, Layer.HOLES),
-        Line(x - arm, y, x + arm, y, Layer.CENTRES),
-        Line(x, y - arm, x, y + arm, Layer.CENTRES),
+        Line(x - arm, y, x + arm, y, Layer.CENTERS),
+        Line(x, y - arm, x, y + arm, Layer.CENTERS),
         Text(
             x, y - arm - 0.005, f"{hole.name}  ⌀ {hole.diameter_m * 1e3:.3g} mm", 0.003, middle=True
         ),

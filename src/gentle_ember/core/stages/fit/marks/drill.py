@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 STEP_MOST_M = 3e-3
-"""Sheet up to this is opened with a step drill; it centres itself and leaves no burr to tear."""
+"""Sheet up to this is opened with a step drill; it centers itself and leaves no burr to tear."""
 SAW_FROM_M = 20e-3
 PILOT_M, SMALL_PILOT_M = 3e-3, 2.5e-3
 PAST_M = 1e-3

@@ -65,7 +65,7 @@ def order(states: StatesSection) -> list[str]:
     lines = ["Outdoors only, away from openings: carbon monoxide."]
     if gas:
         lines += [
-            "Start: handles as the column says, from the top down; then start.",
+            "Coupler on first, source opened last. Then start.",
             "Stop on gas: shut at the source, let it run out, then the switch.",
             "Change over: one fuel shut and run out before the other is opened.",
             "Never two gases. Gas smelled: shut at the source, walk away, air it.",

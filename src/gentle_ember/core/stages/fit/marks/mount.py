@@ -33,7 +33,7 @@ PLACE = Method(
     "mount-place",
     "Place on the face",
     "the place whose least room over every distance to keep is largest",
-    "every whole millimetre of the face tried; distances as this page's list says",
+    "every whole millimeter of the face tried; distances as listed on this page",
     "marks",
 )
 BOLT = Method(
@@ -79,7 +79,7 @@ class MountPlan:
     """Why it must not be done so, and the path that says it."""
     bolt: Figure | None
     thick_m: float
-    centre: tuple[float, float] | None = None
+    center: tuple[float, float] | None = None
     holes: tuple[Hole, ...] = ()
     blockers: tuple[Blocker, ...] = ()
     room: Figure | None = None
@@ -97,7 +97,7 @@ class MountPlan:
     @property
     def ready(self) -> bool:
         """Whether it may be marked and drilled."""
-        return self.centre is not None and not self.stops and not self.blockers
+        return self.center is not None and not self.stops and not self.blockers
 
     @property
     def drilled(self) -> bool:
@@ -202,7 +202,7 @@ def _unfit(at: str, mount: Mount, part: Part | None) -> Iterator[tuple[str, str]
     if part is not None and part.upright and not mount.stands:
         yield f"{part.name} works upright only: this face lies.", f"{at}.stands"
     if part is not None and part.hole_m and mount.face == "tube":
-        yield f"{part.name} wants a panel, not a tube.", f"{at}.face"
+        yield f"{part.name} needs a panel, not a tube.", f"{at}.face"
 
 
 def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) -> MountPlan:
@@ -210,21 +210,21 @@ def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) 
     mount, stops = known.mount, list(known.stops)
     if mount.face == "panel" and mount.room and mount.room.value < shape.behind_m:
         short = (shape.behind_m - mount.room.value) * 1e3
-        text = f"Nut and wrench want {math.ceil(short)} mm more room behind the face."
+        text = f"Nut and wrench need {math.ceil(short)} mm more room behind the face."
         stops.append((text, f"{at}.room"))
     if mount.left is not None and mount.up is not None:
-        centre: tuple[float, float] | None = (mount.left.value, mount.up.value)
+        center: tuple[float, float] | None = (mount.left.value, mount.up.value)
         blockers: tuple[Blocker, ...] | None = None
     else:
         x, y = grid(*size)
         asked = conditions(mount, shape, at, x, y)
-        centre = best(x, y, asked)
-        blockers = () if centre is not None else in_the_way(asked)
-    if centre is None:
+        center = best(x, y, asked)
+        blockers = () if center is not None else in_the_way(asked)
+    if center is None:
         return replace(known, stops=tuple(stops), blockers=blockers or ())
-    there = conditions(mount, shape, at, *(np.array([[one]]) for one in centre))
+    there = conditions(mount, shape, at, *(np.array([[one]]) for one in center))
     room = _room(there)
-    holes = _holes(mount, shape, centre, size) if mount.face == "panel" else ()
+    holes = _holes(mount, shape, center, size) if mount.face == "panel" else ()
     if any(hole.across is None or hole.upright is None for hole in holes):
         stops.append(("No edge a tape can hook on: say which edges it can.", f"{at}.hooks"))
     behind, near = _behind(mount, holes)
@@ -236,7 +236,7 @@ def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) 
     return replace(
         known,
         stops=tuple(stops),
-        centre=centre,
+        center=center,
         holes=holes,
         blockers=in_the_way(there) if blockers is None and room.value < -1e-9 else (),
         room=room,
@@ -299,12 +299,12 @@ def _room(there: list[Condition]) -> Figure:
 
 
 def _holes(
-    mount: Mount, shape: Shape, centre: tuple[float, float], size: tuple[float, float]
+    mount: Mount, shape: Shape, center: tuple[float, float], size: tuple[float, float]
 ) -> tuple[Hole, ...]:
     wide, high = size
     found = []
     for at, (dx, dy, diameter) in enumerate(shape.holes):
-        x, y = centre[0] + dx, centre[1] + dy
+        x, y = center[0] + dx, center[1] + dy
         sides: tuple[tuple[Edge, float], ...] = (("left", x), ("right", wide - x))
         ends: tuple[tuple[Edge, float], ...] = (("bottom", y), ("top", high - y))
         found.append(

@@ -1,6 +1,6 @@
 """Where a part fits on a face: every place tried, each distance that must be kept as a field.
 
-A place is the part's centre [m] from the face's lower left corner. Each condition gives, for all
+A place is the part's center [m] from the face's lower left corner. Each condition gives, for all
 places at once, how much room is left over what it asks for (negative: how much is missing). A
 place is good where all are kept; the best is where the least of them is largest.
 """
@@ -42,7 +42,7 @@ MOST_CELLS = 160_000
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """What is mounted: its body, its bolts round the centre, its one large hole. Metres."""
+    """What is mounted: its body, its bolts round the center, its one large hole. Meters."""
 
     across_m: float
     up_m: float
@@ -57,7 +57,7 @@ class Shape:
 
     @property
     def holes(self) -> tuple[tuple[float, float, float], ...]:
-        """Every hole: its place from the centre and its diameter."""
+        """Every hole: its place from the center and its diameter."""
         if self.hole_m is not None:
             return ((0.0, 0.0, self.hole_m),)
         if self.thread is None:
@@ -86,7 +86,7 @@ class Condition:
 
 
 def grid(wide_m: float, high_m: float) -> tuple[Field, Field]:
-    """Places tried, on whole millimetres so that a tape can find them; coarser on large faces."""
+    """Places tried, on whole millimeters so that a tape can find them; coarser on large faces."""
     step = 1e-3 * max(1, math.ceil(math.sqrt(wide_m * high_m / MOST_CELLS) * 1e3))
     x = np.arange(0.0, wide_m + 1e-9, step)
     y = np.arange(0.0, high_m + 1e-9, step)
@@ -147,7 +147,7 @@ def _edges(mount: Mount, shape: Shape, at: str, x: Field, y: Field) -> Iterator[
         reach = max((abs(dx) for dx, _ in shape.bolts), default=0.5 * shape.across_m)
         room = np.minimum(x, wide - x) - reach - 0.015
         yield Condition(
-            "end of the tube", "A clamp wants straight tube on both sides.", f"{at}.wide", room
+            "end of the tube", "A clamp needs straight tube on both sides.", f"{at}.wide", room
         )
         yield Condition("middle of the tube", "A clamp goes round it.", f"{at}.high",
                         5e-4 - np.abs(y - 0.5 * high))  # fmt: skip
@@ -164,7 +164,7 @@ def _edges(mount: Mount, shape: Shape, at: str, x: Field, y: Field) -> Iterator[
     inside = np.minimum(
         np.minimum(x, wide - x) - 0.5 * shape.across_m, np.minimum(y, high - y) - 0.5 * shape.up_m
     )
-    yield Condition("edge of the face", "The body would stand over it.", f"{at}.wide", inside)
+    yield Condition("edge of the face", "The body would cover it.", f"{at}.wide", inside)
 
 
 def _before(
@@ -176,7 +176,10 @@ def _before(
     half = (0.5 * shape.across_m, 0.5 * shape.up_m)
     if away < shape.out_m + stand + keep:
         yield Condition(
-            name, KEEPS.get(one.kind, "It stands there."), path, _apart(x, y, half, box) - keep
+            name,
+            KEEPS.get(one.kind, "It is in the way there."),
+            path,
+            _apart(x, y, half, box) - keep,
         )
     if mount.reach == "front" and away < shape.out_m + stand + HAND_M:
         yield Condition(
@@ -213,7 +216,7 @@ def _behind(
     for dx, dy, hole in shape.holes:
         radius = max(shape.wrench_m, 0.5 * hole)
         room = _apart(x + dx, y + dy, (0.0, 0.0), box) - radius - BEHIND_M
-        yield Condition(name, "Nut and wrench want room behind.", path, room)
+        yield Condition(name, "Nut and wrench need room behind.", path, room)
 
 
 def _apart(x: Field, y: Field, half: tuple[float, float], box: Box) -> Field:

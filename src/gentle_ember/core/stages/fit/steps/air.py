@@ -69,8 +69,8 @@ def _opened(case: FitCase) -> Iterator[Step]:
         "port_rag", "open", Phase.OPEN, Place.AIR,
         "Plug the intake with a clean rag, a tail hanging out.",
         "A washer in the intake ends an engine.", 1, takes=("rags",),
-        good="The tail is seen from where you stand.",
-        after=("air_cleaner_off",), back="Rag out of the intake: seen, not believed.",
+        good="You can see the tail of the rag from where you work.",
+        after=("air_cleaner_off",), back="Rag out of the intake. See it in your hand.",
     )  # fmt: skip
 
 
@@ -78,10 +78,10 @@ def _studs(case: FitCase) -> Iterator[Step]:
     if case.stud_joint is None:
         yield Step(
             "studs_measure", "look", Phase.WORK, Place.AIR,
-            "Measure the studs: thickness, pitch, how far they stand out; the air-cleaner flange.",
+            "Measure the studs: diameter, pitch, stick-out. Measure the air-cleaner flange.",
             "Whether they reach through the plate is not known yet.", 5,
-            tools=("calliper", "thread gauge"), after=("port_rag",),
-            good="Entered under Intake, Machine: the sheet then says how they are made to reach.",
+            tools=("caliper", "thread gauge"), after=("port_rag",),
+            good="Enter it under Intake, Machine: the sheet then shows how they are made to reach.",
         )  # fmt: skip
         return
     work = case.stud_work
@@ -116,7 +116,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
             measures=(Measure("turns out", work.turns, "turns", "stud"),
                       Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm")),
             of=(work.way, f"{work.turns:g}"),
-            good="Stands out as drawn; carburetor does not rock.", bad=STUCK, **common,
+            good="Stick-out as drawn; carburetor does not rock.", bad=STUCK, **common,
         )  # fmt: skip
     if work.way == "extend":
         return Step(
@@ -125,7 +125,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
             f"The stud is {length(work.short_m)} short.", 5,
             tools=(socket(work.joint.diameter_m), "wrench to hold"),
             takes=("medium thread-locker",),
-            measures=(Measure("stands out at least", work.out_m, "small_length", "stud"),),
+            measures=(Measure("sticks out at least", work.out_m, "small_length", "stud"),),
             of=(work.way,),
             good="Bottomed on the stud; nut takes a full thread with a pitch showing.",
             bad="It turns the stud with it: hold the shank.", **common,
@@ -141,7 +141,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
         takes=("penetrating oil", "medium thread-locker"),
         measures=(Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm"),),
         of=(work.way, f"{work.out_m:.4f}"),
-        good=f"{length(work.out_m)} stands out, carburetor does not rock.",
+        good=f"{length(work.out_m)} sticks out, carburetor does not rock.",
         bad=f"The nut turns but the stud stays. {STUCK}", **common,
     )  # fmt: skip
 
@@ -179,12 +179,12 @@ def _clear(case: FitCase) -> Iterator[Step]:
     if choke != "none":
         short = _short(stack.bracket_room, out)
         relieve = (
-            f" It wants {length(short)} more: relieve bracket or choke sleeve." if short else ""
+            f" It needs {length(short)} more: relieve bracket or choke sleeve." if short else ""
         )
         yield Step(
             "choke_clear", "clear", Phase.WORK, Place.AIR,
             f"Work the choke from stop to stop with the plate in.{relieve}",
-            "The air cleaner now stands further out and may hold its lever.", 8 if short else 2,
+            "The air cleaner now sits farther out and may block its lever.", 8 if short else 2,
             tools=("half-round file",) if short else (),
             caution="Filed with the intake plugged; note what was cut." if short else "",
             good="Opens and shuts fully by its own lever.",
@@ -207,8 +207,8 @@ def _clear(case: FitCase) -> Iterator[Step]:
     if room:
         yield Step(
             "cover_relief", "clear", Phase.WORK, Place.COVERS,
-            f"The cover wants {length(room)} more room: stand-offs at its screws, or a relief cut.",
-            "The air cleaner stands further out than the cover allows.", 20,
+            f"The cover needs {length(room)} more room: stand-offs at its screws, or a relief cut.",
+            "The air cleaner sits farther out than the cover allows.", 20,
             tools=("step drill", "file"), photo="the relief, from inside",
             measures=(Measure("room wanted", room, "small_length", "stack"),),
             caution=f"Eye protection. A cut can't be undone: stand-offs of {length(room)} can.",
@@ -248,7 +248,8 @@ def _snorkel(case: FitCase) -> Iterator[Step]:
     yield Step(
         "choke_clear", "clear", Phase.WORK, Place.AIR,
         "Work the choke from stop to stop behind the tube.",
-        "The tube stands before it: it may be blocked, then cold starts on gasoline are hard.", 3,
+        "The tube is in front of the choke and may block it. Cold starts on gasoline are "
+        "hard then.", 3,
         good="Opens fully; how far it shuts is noted for the owner.",
         bad="Held half shut: turn or shorten the tube.", after=("mixer_on",),
     )  # fmt: skip

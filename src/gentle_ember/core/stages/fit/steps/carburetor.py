@@ -62,7 +62,9 @@ def _off(case: FitCase) -> Iterator[Step]:
         tools=(socket(case.stud_m), "needle-nose pliers"),
         photo="gaskets and insulator in order, which side faces the engine",
         caution="The bowl holds a spoonful more: over the tray. Intake plugged at once.",
-        good="Link and springs free without bending.", bad="Insulator stuck: warm, don't pry.",
+        good="Link and springs free without bending.", bad="Insulator stuck: soak it, then ease "
+                                                           "it off by hand. No heat near "
+                                                           "gasoline, and don't pry.",
         after=("linkage_photo", "fuel_line_off", "air_cleaner_off", "port_rag"), takes=("rags",),
     )  # fmt: skip
 
@@ -129,7 +131,8 @@ def _rejet(case: FitCase) -> Iterator[Step]:
     yield Step(
         "jet_out", "jet", Phase.WORK, Place.CARBURETOR,
         f"Take {each} main jet out with its tube; read the number stamped on it.",
-        "Jet and tube come out together; the number believed is not the number stamped.", 6,
+        "Jet and tube come out together. Read the number stamped on the jet; don't go by "
+        "memory.", 6,
         tools=("jet screwdriver, full width", "magnifier"), after=("bowl_off",),
         photo="the number on the jet", good="Number read and noted; tube's holes clear.",
         bad="Slot breaks out: a driver that fills it, straight, no extension.",
@@ -173,7 +176,8 @@ def _gap(case: FitCase) -> Step:
     return Step(
         "plug_gap", "plug", Phase.WORK, Place.ENGINE,
         f"Spark plug out{each}: look at it, set the gap for gas, back in.",
-        "Gas wants a hotter spark: the maker's gap for gas first, else this.",
+        "Gas needs more voltage to fire: use the maker's gap for gas, or this one if there is "
+        "none. Same or colder heat range.",
         5 * case.set.cylinders,
         tools=("spark-plug socket", "feeler gauge"),
         measures=(Measure("gap, at least", GAP_M[0], "small_length", "gap"),

@@ -1,4 +1,4 @@
-"""Work from the walk-round, and the end: closed up in reverse, counted, labelled, photographed."""
+"""Work from the walk-round, and the end: closed up in reverse, counted, labeled, photographed."""
 
 from __future__ import annotations
 
@@ -99,7 +99,7 @@ def finish(case: FitCase, last: str) -> Iterator[Step]:
     if case.gases or "gasoline" in case.trains:
         yield Step(
             "label_on", "finish", Phase.FINISH, Place.PANEL,
-            "Panel label on: positions and order, beside the valve it speaks of.",
+            "Panel label on: positions and order, beside the valve it describes.",
             "Whoever runs it next was not here.", 4, takes=("panel label", "alcohol wipe"),
             photo="label with the valve", after=("count",),
             good="Each position on it matches the handle.",

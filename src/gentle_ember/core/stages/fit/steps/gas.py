@@ -21,7 +21,7 @@ def gas(case: FitCase) -> Iterator[Step]:
     seen: set[str] = set()
     for fuel, one in case.gases.items():
         yield from _caps(fuel, one)
-        for at, place, part in one.case.of(PartClass.VAPOUR_HOSE, PartClass.GAS_HOSE):
+        for at, place, part in one.case.of(PartClass.VAPOR_HOSE, PartClass.GAS_HOSE):
             if place.slot.role in SET_SIDE and part.key not in seen:
                 seen.add(part.key)
                 yield _run(case, fuel, one, at, place)
@@ -60,7 +60,7 @@ def _run(case: FitCase, fuel: str, one: TrainSection, at: int, place: Fitted) ->
     near = one.case.parts[at - 1 : at] + one.case.parts[at + 1 : at + 2]
     bulkhead = any(other.part and other.part.kind is PartClass.BULKHEAD for other in near)
     loop = math.pi * bend
-    kind = "vapour hose" if part and part.kind is PartClass.VAPOUR_HOSE else "hose"
+    kind = "vapor hose" if part and part.kind is PartClass.VAPOR_HOSE else "hose"
     measures = [Measure("bend, at least", bend, "small_length", "loop")]
     if bulkhead:
         measures.append(Measure("loop at the bulkhead, at least", loop, "small_length", "loop"))

@@ -184,7 +184,7 @@ def _step(case: FitCase, one: JointAt, before: str) -> Step:
 
 def _both(case: FitCase, one: JointAt) -> str:
     """A two-barrel set has a screw and a hose for each barrel."""
-    doubled = {PartClass.LOAD_SCREW, PartClass.VAPOUR_HOSE}
+    doubled = {PartClass.LOAD_SCREW, PartClass.VAPOR_HOSE}
     kinds = {at.part.kind for at in (one.before, one.after) if at.part is not None}
     return ", one for each barrel" if case.has("two_barrel_adapter") and kinds & doubled else ""
 

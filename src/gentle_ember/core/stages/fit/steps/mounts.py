@@ -28,8 +28,8 @@ def mounts(case: FitCase) -> Iterator[Step]:
                 key_of("place", part.key), "mark", Phase.WORK, Place.PANEL,
                 f"Find the place for the {part.name.split(',')[0]}: measure the face under Marks.",
                 "Nothing is drilled before its place is worked out.", 10,
-                tools=("tape measure", "calliper"), parts=(part.key,),
-                good="The sheet of marks says ready.",
+                tools=("tape measure", "caliper"), parts=(part.key,),
+                good="The sheet of marks is ready.",
                 bad="It goes on cylinder or cart instead: skip this with that reason.",
             )  # fmt: skip
 
@@ -61,13 +61,13 @@ def _mount(case: FitCase, one: MountPlan) -> Iterator[Step]:
             key_of("place", one.key), "mark", Phase.WORK, Place.PANEL,
             f"Find the place for the {name}.",
             "Nothing is drilled before its place is worked out.", 10,
-            tools=("tape measure", "calliper"), parts=(part.key,),
+            tools=("tape measure", "caliper"), parts=(part.key,),
             caution=f"Not drilled yet: {text}.",
-            good="The sheet of marks says ready.", after=opened,
+            good="The sheet of marks is ready.", after=opened,
         )  # fmt: skip
         return
     before = key_of("place", one.key)
-    place = f"{one.centre}" if one.centre else ""
+    place = f"{one.center}" if one.center else ""
     if one.drilled:
         yield Step(
             key_of("behind", one.key), "look", Phase.WORK, Place.PANEL,
@@ -76,8 +76,8 @@ def _mount(case: FitCase, one: MountPlan) -> Iterator[Step]:
             parts=(part.key,), of=(place,),
             photo="what is behind the marks",
             good="Nothing within a wrench's sweep; leads tied out of the way.",
-            bad=f"{one.behind.capitalize() or 'Something'} nearer than the sheet says: measure "
-            "again, the place is computed anew.",
+            bad=f"{one.behind.capitalize() or 'Something'} nearer than on the sheet: measure "
+            "again, and the place is worked out again.",
             caution="Leads behind the holes are moved and tied first." if one.behind == "wiring"
             else "", after=opened,
         )  # fmt: skip
@@ -99,7 +99,7 @@ def _marks(one: MountPlan, name: str, place: str) -> Iterator[Step]:
         key_of("mark", one.key), "mark", Phase.WORK, Place.PANEL,
         f"Mark the holes for the {name}, from the edges named.",
         "A tape hooks on an edge; measuring between holes adds up errors.", 6,
-        tools=("tape measure", "square", "centre punch"), takes=("masking tape",),
+        tools=("tape measure", "square", "center punch"), takes=("masking tape",),
         parts=(one.part.key,) if one.part else (), of=(place,), measures=measures,
         good="Both rulers of the printed sheet measure true, and the part itself covers the "
         "marks.",
@@ -130,7 +130,7 @@ def _drill(one: MountPlan, name: str, place: str) -> Iterator[Step]:
         play = length(one.thread.play_m)
         good = f"The bolt's shank slides through; it moves {play} at most."
     else:
-        good = "The thread goes through by hand; it moves half a millimetre at most."
+        good = "The thread goes through by hand; it moves half a millimeter at most."
     yield Step(
         key_of("gauge", one.key), "drill", Phase.WORK, Place.PANEL,
         "Deburr, wipe, touch up the paint; gauge each hole.",
@@ -152,7 +152,7 @@ def _torque(thread: Thread) -> Torque:
 def _fix(one: MountPlan, name: str, after: str, opened: tuple[str, ...], place: str) -> Step:
     part = one.part
     key = part.key if part else ""
-    upright = " Upright, as its arrow or cover says." if part and part.upright else ""
+    upright = " Upright, as its arrow or cover shows." if part and part.upright else ""
     if one.thread is None:
         how = "nut from behind, by hand, then a wrench; its shoulder flat on the panel"
         tools: tuple[str, ...] = ("large adjustable wrench", "wrench to hold")

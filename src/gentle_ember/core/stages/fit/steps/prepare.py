@@ -15,9 +15,10 @@ def prepare(case: FitCase) -> Iterator[Step]:
     yield Step(
         "outdoors", "prepare", Phase.PREPARE, Place.BENCH,
         "Set outdoors or in a wide-open bay, engine cold.",
-        "Gasoline vapour lies on the floor and finds a flame; a hot muffler lights it.", 3,
-        caution="No flame, heater, grinder or cigarette within reach of vapour.",
-        good="A hand rests on the muffler; extinguisher within three steps.",
+        "Gasoline vapor lies on the floor and finds a flame; a hot muffler lights it.", 3,
+        caution="No flame, heater, grinder or cigarette within reach of vapor.",
+        good="The engine has stood for an hour, or the muffler reads under 120 °F by "
+             "thermometer; never by hand; extinguisher within three steps.",
         bad="Warm muffler, or a water heater in the same room.",
     )  # fmt: skip
     yield Step(
@@ -52,7 +53,7 @@ def prepare(case: FitCase) -> Iterator[Step]:
         )  # fmt: skip
     yield Step(
         "photos_before", "photo", Phase.PREPARE, Place.FRAME,
-        "Photograph it as it stands, all four sides and the carburetor.",
+        "Photograph it as it is: all four sides and the carburetor.",
         "What was there before is settled by a picture.", 4,
         photo="all sides, hoses and leads at the carburetor",
     )  # fmt: skip

@@ -34,8 +34,8 @@ def tank(case: FitCase) -> Iterator[Step]:
     if case.set.tank_vent is Vent.CANISTER:
         yield Step(
             "canister", "tank", Phase.WORK, Place.TANK,
-            "Move the vapour canister; its hose stays connected and uphill.",
-            "It stands where the selector goes, and must go on breathing.", 10,
+            "Move the vapor canister; its hose stays connected and uphill.",
+            "It is where the selector goes, and must keep breathing.", 10,
             tools=("10 mm socket",), photo="canister and hose where they are now",
             good="Hose whole, no low spot, bracket tight.", bad="Hose short: new, not stretched.",
         )  # fmt: skip
@@ -82,7 +82,8 @@ def tank(case: FitCase) -> Iterator[Step]:
         )  # fmt: skip
     yield Step(
         "vents", "tank", Phase.WORK, Place.TANK,
-        "Vents: remote tank's opened, the own tank's free; both marked open and shut.",
+        "Vents: the remote tank's open, the own tank's closed while the remote tank feeds; both "
+        "marked open and closed.",
         "A tank that can't breathe starves in minutes; shut in the sun it sprays.", 3,
         good="Air is heard when a warm cap is opened; arrow of the valve is right.",
         bad="Vent shut by its transport screw.",

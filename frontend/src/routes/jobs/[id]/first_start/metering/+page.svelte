@@ -113,7 +113,7 @@
 <SheetHead
   title={gas ? `Metering on ${gas.name}` : 'Metering'}
   text={gas?.screw
-    ? `In is lean, out is rich. ${gas.motors ? 'The middle of the plateau, a third toward rich: it must start motors.' : 'The middle of the plateau.'} Settings are per site and per gas.`
+    ? `In is lean, out is rich. ${gas.motors ? 'Set in the middle of the plateau, then a third of the way toward rich, because it must start motors.' : 'The middle of the plateau.'} Settings are per site and per gas.`
     : ''}
 >
   <FuelTabs fuels={gases} chosen={gas?.fuel} choose={(fuel) => (chosen = fuel)} />

@@ -126,11 +126,15 @@
         <ChoiceField path={`${path}.kind`} label="Gas" options={GASES} />
         {#if kind === 'biogas'}
           <QuantityField path={`${path}.methane`} label="Methane share" assumed="60 %, assumed" />
-          <QuantityField path={`${path}.sulphide`} label="Hydrogen sulphide" />
+          <QuantityField path={`${path}.sulfide`} label="Hydrogen sulfide" />
           <ChoiceField path={`${path}.cleaned`} label="Scrubbed and dried" options={ASKED} />
         {:else}
           <QuantityField path={`${path}.hhv`} label="Heating value (HHV)" assumed="1,030 BTU/ft³" />
-          <QuantityField path={`${path}.specific_gravity`} label="Gravity" assumed="0.60" />
+          <QuantityField
+            path={`${path}.specific_gravity`}
+            label="Specific gravity"
+            assumed="0.60"
+          />
           <QuantityField path={`${path}.meter`} label="Meter rating" />
           <QuantityField path={`${path}.appliances`} label="Appliances on it" />
         {/if}
@@ -155,7 +159,7 @@
   </section>
 
   <section class="section">
-    <h2>Customs of the place</h2>
+    <h2>Local rules</h2>
     <div class="grid-3">
       <ChoiceField path={`${at}.storage`} label="Fuel is stored" options={STORAGE} />
       <TextField path={`${at}.quiet_hours`} label="Quiet hours" placeholder="22 to 7" />

@@ -36,7 +36,7 @@
 
 <SheetHead
   title="Where things stand"
-  text="One square is a metre. Drag, or use the arrow keys; distances are measured as you draw."
+  text="One square is a meter. Drag, or use the arrow keys; distances are measured as you draw."
 />
 
 <div class="bar">

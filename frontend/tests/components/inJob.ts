@@ -1,0 +1,88 @@
+import { render } from '@testing-library/svelte';
+import type { Component } from 'svelte';
+import type { Figure, Reference } from '$lib/api/client';
+import { JobSession } from '$lib/session/session.svelte';
+import { shop } from '../shop';
+import InJob from './InJob.svelte';
+
+const unit = (text: string, factor: number, offset = 0) => ({ text, factor, offset, decimals: 1 });
+
+/** Kinds and fields as the service publishes them, as far as these tests look. */
+export const reference = {
+  kinds: {
+    power: {
+      us: unit('W', 1),
+      metric: unit('W', 1),
+      sample_us: '3,000 W',
+      sample_metric: '3,000 W'
+    },
+    temperature: {
+      us: unit('°F', 1.8, -459.67),
+      metric: unit('°C', 1, -273.15),
+      sample_us: '60 °F',
+      sample_metric: '15 °C'
+    }
+  },
+  fields: {
+    'load.planned': { kind: 'power', label: 'Planned load' },
+    'sites.*.coldest': { kind: 'temperature', label: 'Coldest' }
+  },
+  cylinders: [],
+  people: [],
+  version: '0'
+} as unknown as Reference;
+
+/** A job that is open, over the stand-in of the service. */
+export async function opened(): Promise<JobSession> {
+  const session = new JobSession(shop.id);
+  await session.open();
+  return session;
+}
+
+/** A component of a job on its own. */
+export function inJob<P extends Record<string, unknown>>(
+  shown: Component<P>,
+  given: P,
+  session: JobSession
+) {
+  return render(InJob as unknown as Component<Record<string, unknown>>, {
+    session,
+    reference,
+    shown,
+    with: given
+  });
+}
+
+export function figure(changes: Partial<Figure> = {}): Figure {
+  const shown = { text: '2,880', unit: 'W', low: '2,740', high: '3,030', number: 2880 };
+  return {
+    key: 'output.propane',
+    label: 'propane, steady',
+    value: 2880,
+    kind: 'power',
+    us: shown,
+    metric: shown,
+    method: {
+      key: 'field-rule',
+      name: 'Field rule',
+      formula: 'rating × 0.90',
+      source: 'the trade',
+      page: 'output'
+    },
+    inputs: [
+      {
+        label: 'rating',
+        us: '3,200 W',
+        metric: '3,200 W',
+        origin: 'data_sheet',
+        path: 'set.running'
+      }
+    ],
+    rivals: [{ name: 'physics', note: 'SAE J1349', us: '2,881 W', metric: '2,881 W' }],
+    rounding: 'down',
+    estimated: true,
+    narrows: ['a load test'],
+    warnings: [],
+    ...changes
+  };
+}
