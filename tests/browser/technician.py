@@ -203,7 +203,7 @@ class Technician:
             row.get_by_role("button", name="Close").click()
             expect(asks).not_to_have_attribute("data-next", turns)
         assert self.page.locator("[data-setting]").count(), asks.inner_text()
-        self.page.get_by_role("button", name=re.compile("Lock (it there|anew)")).click()
+        self.page.get_by_role("button", name=re.compile("Lock (it there|again)")).click()
         expect(self.page.get_by_text("Locked at", exact=True)).to_be_visible()
         self.saved()
 

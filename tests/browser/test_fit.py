@@ -297,7 +297,7 @@ def test_a_place_is_computed_moved_refused_and_printed(shop):
     for _ in range(5):
         page.keyboard.press("Shift+ArrowUp")
     expect(page.locator("[data-blocked]")).to_contain_text("tank")
-    expect(page.locator("[data-blocked]")).to_contain_text("nut and wrench want room behind")
+    expect(page.locator("[data-blocked]")).to_contain_text("nut and wrench need room behind")
     box = body.bounding_box()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()

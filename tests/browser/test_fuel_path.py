@@ -38,7 +38,7 @@ def swap(page, slot, words, *, everything=False):
 def test_the_cinema_train_is_built_starved_and_repaired(either):
     page = either.page
     either.open(CINEMA, "fuel_path/train")
-    page.get_by_role("button", name="Drop this train").click()
+    page.get_by_role("button", name="Remove this train").click()
     way = page.locator('[data-template="spacer_adapter-utility"]')
     expect(way).to_contain_text("suits this site")
     way.get_by_role("button", name="Build it").click()

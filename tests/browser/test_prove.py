@@ -114,7 +114,7 @@ def test_a_leak_is_found_mended_soaped_again_and_the_test_signed_off(either):
     key = joint.get_attribute("data-joint")
     row = page.locator(f'[data-joint="{key}"]')
     row.get_by_role("button", name="Foam").click()
-    expect(row).to_contain_text("Shut, make it anew")
+    expect(row).to_contain_text("Close the source, remake the joint")
     route = page.locator('nav a[href$="/prove_tight"]').first
     expect(route).to_contain_text("stop")
     page.get_by_role("textbox", name="What was done about it").fill("New tape, two threads bare.")

@@ -111,7 +111,7 @@ def test_only_time_between_readings_at_load_counts_and_gaps_are_cut():
         ({"lam": 0.75}, Severity.CAUTION, "rich"),
         ({"exhaust": 1000.0}, Severity.CAUTION, "700 °C"),
         ({"air_co": 50e-6}, Severity.CAUTION, "50 ppm"),
-        ({"air_co": 120e-6}, Severity.STOP, "everybody away"),
+        ({"air_co": 120e-6}, Severity.STOP, "Move everyone away"),
         ({"amps_a": 20.0, "amps_b": 10.0}, Severity.CAUTION, "not balanced"),
         ({"output": 5300.0}, Severity.CAUTION, "Over the running rating"),
         ({"smell": "gas"}, Severity.STOP, "source shut"),
@@ -238,7 +238,7 @@ def test_a_stage_waits_until_a_run_counts_is_kept_and_nothing_stops_it():
     lean = full_run(lam=1.05)
     assert left(**lean)
     against = full_run(lam=0.98)
-    assert "why is not noted" in left(**against)[0]
+    assert "give the reason" in left(**against)[0]
     against["decided"]["reason"] = "Next jet at hand is two sizes up; plug tan."
     assert left(**against) == []
     stops = load_cautions(Plan(set_up_high(**lean), CATALOG).of(load_tests_here))

@@ -177,7 +177,7 @@ def test_what_stops_a_mount() -> None:
     assert any("upright only" in text for text, _ in plan(stands=False).stops)
     assert any("more room behind" in text for text, _ in plan(room=4e-3).stops)
     tube = plan(BULKHEAD, face="tube", high=0.028)
-    assert any("wants a panel" in text for text, _ in tube.stops)
+    assert any("needs a panel" in text for text, _ in tube.stops)
     small = plan(wide=0.1, high=0.1)
     assert {one.what for one in small.blockers} == {"edge of the face"}
     assert plan_mount("m", Mount(), None).missing

@@ -56,7 +56,7 @@ def test_on_the_bench_the_one_leak_is_found_mended_and_gone(demo_client):
     demo_client.patch(place, json={"gas_open": True})
     films = {key: act(demo_client, place, "film", joint=key)["film"] for key in joints}
     (leaking,) = [key for key, film in films.items() if film != "holds"]
-    assert "Source shut" in act(demo_client, place, "mend", joint=leaking)["said"]
+    assert "Source closed" in act(demo_client, place, "mend", joint=leaking)["said"]
     demo_client.patch(place, json={"gas_open": True})
     assert act(demo_client, place, "film", joint=leaking)["film"] == "holds"
     assert "outlet" in act(demo_client, place, "lock_up")["said"]

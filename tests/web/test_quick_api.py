@@ -68,8 +68,16 @@ def test_small_answers_against_their_check_values(client):
     assert back["orifice.heat"]["value"] == pytest.approx(10e3)
     assert hole["orifice.drill"]["value"] < hole["orifice.bore"]["value"]
     line = {"volume_m3": 1e-3, "before_pa": 2739.0, "seconds_s": 600.0}
-    fell = answer(client, "leak-decay", **line, after_pa=2500.0)
+    steady = {"before_k": 290.0, "after_k": 290.0}
+    fell = answer(client, "leak-decay", **line, **steady, after_pa=2500.0)
     assert "leaks more" in fell["decay.leak"]["warnings"][0]
+    held = answer(client, "leak-decay", **line, **steady, after_pa=2739.0)
+    assert held["decay.leak"]["warnings"] == ["Tight within what is allowed."]
+    for after in (2739.0, 3000.0, 6000.0):
+        untold = answer(client, "leak-decay", **line, after_pa=after)
+        assert untold["decay.leak"]["warnings"][0].startswith("Inconclusive.")
+    rose = answer(client, "leak-decay", **line, **steady, after_pa=3000.0)
+    assert "The pressure rose" in rose["decay.leak"]["warnings"][0]
     cooled = answer(client, "leak-decay", **line, after_pa=2500.0, before_k=290.0, after_k=289.0)
     assert "warmed or cooled" in cooled["decay.leak"]["warnings"][0]
 

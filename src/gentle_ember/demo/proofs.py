@@ -52,6 +52,7 @@ class DemoProof:
                     at: {"by": self.by}, f"{at}.volume": measured(volume),
                     f"{at}.before": measured(before), f"{at}.after": measured(after),
                     f"{at}.seconds": measured(seconds),
+                    f"{at}.before_k": measured("15 °C"), f"{at}.after_k": measured("15 °C"),
                 }  # fmt: skip
 
 

@@ -14,6 +14,9 @@ READ_PA = 12.5
 """How well a pressure is read on a U-tube or a dial [Pa]."""
 READ_K = 0.1
 """How well a change of the gas's temperature is known, the line in the shade and at rest [K]."""
+UNTOLD_K = 1.0
+"""How far the gas may have warmed or cooled where nobody measured it [K]: in the open, easily."""
+USUAL_K = 288.15
 MOST_SHIFT_K = 0.5
 """A line that warmed or cooled by more tells nothing: 1 K is worth a third of a percent."""
 MOST_BAROMETER_PA = 50.0
@@ -79,8 +82,8 @@ def decay(
     volume_m3: float,
     before_pa: float,
     after_pa: float,
-    before_k: float,
-    after_k: float,
+    before_k: float | None,
+    after_k: float | None,
     seconds: float,
     *,
     ambient_pa: float,
@@ -94,8 +97,8 @@ def decay(
         volume_m3: gas shut in [m³].
         before_pa: gauge pressure at the start [Pa].
         after_pa: gauge pressure at the end [Pa].
-        before_k: gas temperature at the start [K].
-        after_k: gas temperature at the end [K].
+        before_k: gas temperature at the start [K]; None where nobody measured it.
+        after_k: gas temperature at the end [K]; None likewise, and then a kelvin is allowed for.
         seconds: between the two; a minute or more.
         ambient_pa: air pressure here [Pa].
         allowed_pa: drop the site allows over that time, temperature told [Pa].
@@ -109,23 +112,34 @@ def decay(
     check("time", "duration", seconds, 60.0, 86400.0)
     check("pressure before", "pressure", before_pa, 100.0, 1.8e6)
     check("pressure after", "pressure", after_pa, 0.0, 1.8e6)
-    check("temperature before", "temperature", before_k, 233.15, 333.15)
-    check("temperature after", "temperature", after_k, 233.15, 333.15)
+    told = before_k is not None and after_k is not None
+    before_k = check("temperature before", "temperature", before_k or after_k or USUAL_K,
+                     233.15, 333.15)  # fmt: skip
+    after_k = check("temperature after", "temperature", after_k if told and after_k else before_k,
+                    233.15, 333.15)  # fmt: skip
     first, last = before_pa + ambient_pa, after_pa + ambient_pa
     fell = drop_pa(first, last, before_k, after_k)
-    unsure = 2 * READ_PA + last * READ_K / after_k + abs(barometer_pa)
+    shift_k = READ_K if told else UNTOLD_K
+    unsure = 2 * READ_PA + last * shift_k / after_k + abs(barometer_pa)
+    known = Origin.MEASURED if told else Origin.ASSUMED
     scale = volume_m3 / STANDARD_PRESSURE_PA / seconds
     inputs = (
         Input("gas shut in", volume_m3, "volume", Origin.OWNER),
         Input("pressure before", before_pa, "pressure", Origin.MEASURED),
         Input("pressure after", after_pa, "pressure", Origin.MEASURED),
-        Input("temperature before", before_k, "temperature", Origin.MEASURED),
-        Input("temperature after", after_k, "temperature", Origin.MEASURED),
+        Input("temperature before", before_k, "temperature", known),
+        Input("temperature after", after_k, "temperature", known),
+        Input("temperature change known within", shift_k, "temperature_difference", Origin.ASSUMED),
         Input("air pressure here", ambient_pa, "pressure"),
         Input("time", seconds, "minutes", Origin.MEASURED),
         Input("read within", READ_PA, "pressure", Origin.ASSUMED),
     )
-    narrows = ("wait longer", "let the line come to one temperature first, in the shade")
+    narrows: tuple[str, ...] = (
+        "wait longer",
+        "let the line come to one temperature first, in the shade",
+    )
+    if not told:
+        narrows = ("measure the gas temperature before and after", *narrows)
     drop = Figure("decay.drop", "pressure drop, temperature-corrected", fell, "pressure", DECAY,
                   Band(fell - unsure, fell + unsure), inputs, narrows=narrows)  # fmt: skip
     lost = leak_m3_s(volume_m3, first, last, before_k, after_k, seconds)
@@ -139,6 +153,10 @@ def decay(
         why = "The gas warmed or cooled too much: wait until it is steady, then test again."
     elif abs(barometer_pa) > MOST_BAROMETER_PA:
         why = "The barometer moved too far: test again in steady weather."
+    elif fell + unsure < 0:
+        why = "The pressure rose: the gas warmed, or something feeds it. Either hides a leak."
+    elif before_pa <= allowed_pa + unsure:
+        why = "There was too little pressure at the start to lose what is allowed: use more."
     if why:
         return Decay(leak, drop, Tells.INCONCLUSIVE, why)
     if fell + unsure <= allowed_pa:
@@ -146,4 +164,6 @@ def decay(
     if fell - unsure > allowed_pa:
         return Decay(leak, drop, Tells.LEAKS, "")
     why = "The drop lies within what the reading may be off: wait longer and read again."
+    if not told:
+        why = "The gas temperature was not measured, and a kelvin hides a leak: measure it."
     return Decay(leak, drop, Tells.INCONCLUSIVE, why)

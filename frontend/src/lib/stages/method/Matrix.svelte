@@ -57,7 +57,9 @@
     {/each}
   </tbody>
 </table>
-<p class="quiet legend"><span class="mind">underlined</span> a slip here is dangerous</p>
+<p class="quiet legend">
+  <span class="mind">underlined</span> one control in this position by mistake is dangerous
+</p>
 
 {#if column}
   <section class="section" aria-live="polite">

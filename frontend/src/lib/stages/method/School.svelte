@@ -68,7 +68,7 @@
         class="btn btn-sm"
         class:btn-primary={recommended && !judged.chosen}
         title={judged.clash}
-        onclick={choose}>{judged.chosen ? 'Let go' : judged.clash ? 'Swap' : 'Choose'}</button
+        onclick={choose}>{judged.chosen ? 'Remove' : judged.clash ? 'Swap' : 'Choose'}</button
       >
       <button
         class="btn btn-sm btn-ghost"

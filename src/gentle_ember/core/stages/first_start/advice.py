@@ -35,7 +35,7 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
     last = attempts[-1]
     if last.result == "smells":
         return Advice(
-            "Source shut, everybody out of it, no switch touched; ventilate, then find the leak.",
+            "Shut off the gas. Get everyone out. Touch no switches. Ventilate, then find the leak.",
             "Gas in the air outside is no starting trouble.",
             _later(last),
         )

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 AT_ONCE: tuple[tuple[str, str], ...] = (
-    ("stop", "Stop. Touch no switch, pull no plug, no flame, no phone beside it."),
+    ("stop", "Stop work. Touch no switches, pull no plugs, no flame, no phone near it."),
     ("shut", "Shut the gas: {source}."),
-    ("away", "Everybody away, upwind and uphill; nobody goes back for a tool."),
-    ("air", "Doors and covers open to the wind. {sinks}"),
-    ("call", "Still smelled after the source is shut: call the {call}, from outside."),
+    ("away", "Get everyone away, upwind and uphill. Nobody goes back for a tool."),
+    ("air", "Open doors and covers to the wind. {sinks}"),
+    ("call", "If you still smell gas after the source is closed, call the {call} from outside."),
 )
 NEXT: tuple[str, ...] = (
     "Nothing is smelled, low and high, and the wind has been through for 15 minutes.",

@@ -182,8 +182,8 @@ def _decay(job: Job, record: ZoneTest) -> Decay | None:
     if any(one is None for one in read):
         return None
     volume, before, after, seconds = (one.value for one in read if one is not None)
-    first = record.before_k.value if record.before_k else 288.15
-    last = record.after_k.value if record.after_k else first
+    first = record.before_k.value if record.before_k else None
+    last = record.after_k.value if record.after_k else None
     here = site_air(job.sites[job.site], job.site)
     return decay(
         volume, before, after, first, last, seconds,

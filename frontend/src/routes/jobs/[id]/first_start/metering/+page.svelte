@@ -181,7 +181,7 @@
           <p class="quiet">Another reading would not change it.</p>
           <div class="acts">
             <button class="btn btn-primary" onclick={() => lock(gas)}
-              >{gas.locked ? 'Lock anew' : 'Lock it there'}</button
+              >{gas.locked ? 'Lock again' : 'Lock it there'}</button
             >
             <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
           </div>

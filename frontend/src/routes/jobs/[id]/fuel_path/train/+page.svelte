@@ -63,7 +63,7 @@
             onclick={() => drawing && downloadSvg(drawing, `train-${train.name}`)}>SVG</button
           >
           <button class="btn btn-sm btn-ghost" onclick={() => job().remove(`trains.${train.name}`)}
-            >Drop this train</button
+            >Remove this train</button
           >
         </span>
       {/if}
@@ -116,7 +116,7 @@
     </div>
     {#if train.assumed.length}
       <p class="taken">
-        Taken, not told:
+        Assumed:
         {#each train.assumed as one (one.text)}
           <a href={`/jobs/${job().id}/${pageOf(one.path)}?field=${one.path}`}>{one.text}</a>
         {/each}

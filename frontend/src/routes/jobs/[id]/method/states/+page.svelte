@@ -15,7 +15,7 @@
 
 <SheetHead
   title="Fuel states"
-  text="What is open and shut in each state, and what a slip would let happen. Found, not listed."
+  text="What is open and closed in each state, and what one wrong position would let happen."
 />
 
 {#if states}
