@@ -69,6 +69,7 @@ lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, e
 	@cd frontend && npx --no-install openapi-typescript ../docs/api/openapi.json -o ../$(STAMPS)/schema.d.ts >/dev/null
 	@diff -q $(STAMPS)/schema.d.ts frontend/src/lib/api/schema.d.ts || { echo "The page's types are not current: run make types."; exit 1; }
 	cd frontend && npm run --silent lint && npm run --silent check
+	@$(PY)/python tools/share.py
 
 unit: $(STAMPS)/dev $(STAMPS)/node
 	$(PY)/pytest -n 2 src tests --ignore=tests/browser --ignore=tests/bench

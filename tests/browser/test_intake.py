@@ -130,7 +130,7 @@ def test_a_photo_is_kept_and_a_disguised_file_refused_with_a_reason(either):
     assert image.evaluate("i => i.decode().then(() => i.naturalWidth)") == 1600
     fake = b"MZ\x90\x00 not a picture at all"
     chooser.set_input_files({"name": "serial.jpg", "mimeType": "image/jpeg", "buffer": fake})
-    expect(plate).to_contain_text("“serial.jpg” is not a picture, whatever its name says.")
+    expect(plate).to_contain_text("“serial.jpg” is not a picture, despite its name.")
     half = whole[: len(whole) // 2]
     chooser.set_input_files({"name": "half.jpg", "mimeType": "image/jpeg", "buffer": half})
     expect(plate).to_contain_text("“half.jpg” is damaged")

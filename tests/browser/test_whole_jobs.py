@@ -1,47 +1,18 @@
-"""Each of the eight demo jobs driven from intake to its end, every stage signed anew."""
+"""Two of the demo jobs driven from intake to their end in the page, every stage signed again.
 
-import pytest
+The other six are driven by the same moves over the service, in `tests/web/test_whole_jobs.py`.
+"""
+
 from playwright.sync_api import expect
 
 from tests.browser.technician import Technician
 
-CLOCK, CIDER = "Clock-tower restorer's old set", "Cider barn with a digester"
+TWIN, CIDER = "Tool library's big twin", "Cider barn with a digester"
 
 
-@pytest.mark.parametrize(
-    "title",
-    [
-        "Lambing clinic trailer",
-        "Cinema tent beside the parish hall",
-        "Honey cooperative's extracting trailer",
-        "Star-party hut",
-        "Tool library's big twin",
-        "Choir stage",
-    ],
-)
-def test_a_job_is_driven_from_intake_to_its_end(shop, title):
-    work = Technician(shop, title)
+def test_the_big_twin_is_driven_from_intake_to_its_end(shop):
+    work = Technician(shop, TWIN)
     work.reopen()
-    work.rest()
-
-
-def test_the_clock_restorers_set_runs_again_and_is_converted(shop):
-    work = Technician(shop, CLOCK)
-    work.go("intake/set")
-    for path, text in (("set.starting", "3000 W"), ("set.tank", "8 L")):
-        work.fill(path, text)
-    work.go("intake/site")
-    for path, text in (("sites.s1.hottest", "29 °C"), ("sites.s1.coldest", "-9 °C")):
-        work.fill(path, text)
-    work.go("intake/wish")
-    work.fill("load.planned", "900 W")
-    work.put_right()
-    work.go("intake/machine")
-    work.answer("set.shut_off", "yes")
-    work.sign("intake")
-    work.choose("spacer_adapter")
-    work.sign("method")
-    work.build("spacer_adapter-cylinder")
     work.rest()
 
 

@@ -59,7 +59,7 @@
     </select>
   </label>
   <label class="field"
-    ><span>Standing in</span>
+    ><span>Around the cylinder</span>
     <select class="select" bind:value={shelter}>
       {#each SHELTERS as [value, text] (value)}<option {value}>{text}</option>{/each}
     </select>

@@ -79,6 +79,9 @@
   }
   .warning {
     max-width: 22rem;
+    font-family: var(--font-sans);
+    font-weight: 400;
+    text-decoration: none;
     text-align: right;
     white-space: normal;
     color: var(--color-warning);

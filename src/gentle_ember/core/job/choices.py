@@ -130,7 +130,6 @@ FIELDS: dict[str, str] = {
     "storage": "sites.*.storage",
     "decisions": "findings.*.decision",
     "looks": "findings.*.look",
-    "weighed_fuels": "set.weigh_ins.*.fuel",
     "stubs": "sites.*.gases.*.stub",
     "behind": "set.faces.*.behind",
     "remedy": "set.faces.*.remedy",

@@ -165,5 +165,5 @@ def decay(
         return Decay(leak, drop, Tells.LEAKS, "")
     why = "The drop lies within what the reading may be off: wait longer and read again."
     if not told:
-        why = "The gas temperature was not measured, and a kelvin hides a leak: measure it."
+        why = "The gas temperature was not measured, and 2 °F (1 K) hides a leak: measure it."
     return Decay(leak, drop, Tells.INCONCLUSIVE, why)

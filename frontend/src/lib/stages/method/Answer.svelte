@@ -14,7 +14,7 @@
     ['left', 'Left behind'],
     ['contents', 'Propane at the start'],
     ['draw', 'Draw at this load'],
-    ['continuous', 'Draw it can hold for ever at this fill'],
+    ['continuous', 'Draw it can hold while this full'],
     ['coldest', 'Liquid gets down to'],
     ['starves_at', 'Too cold to give gas below']
   ] as const;

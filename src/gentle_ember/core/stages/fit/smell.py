@@ -48,6 +48,6 @@ def at_once(fuels: Iterable[str]) -> tuple[tuple[str, str], ...]:
 
 
 SMELLED = (
-    "Gas was smelled and is not cleared: source shut, everybody out of it, ventilate; find it "
-    "before anything goes on."
+    "Gas was smelled, and nobody has cleared it. Shut off the gas. Get everyone out. Ventilate. "
+    "Find the leak before anything goes on."
 )

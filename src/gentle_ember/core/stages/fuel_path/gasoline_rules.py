@@ -171,6 +171,10 @@ def profile(case: TrainCase) -> Profile:
         "liquid_flow",
         GRAVITY_FEED,
         Band(needed / (1 + demand.spread), needed * (1 + demand.spread)),
+        (
+            Input("fuel at full load, upper end (HHV)", demand.heat_hhv(), "heat_rate"),
+            Input("elevation", demand.elevation_m, "elevation"),
+        ),
         rounding=Rounding.UP,
         estimated=True,
         narrows=("weigh-ins of this set",),
@@ -212,4 +216,5 @@ def _vent(head_m: float) -> Figure:
         (Input("head", head_m, "length"), Input("vapor pressure", GASOLINE_VAPOR_PA, "pressure")),
         rounding=Rounding.DOWN,
         estimated=True,
+        narrows=("the fuel's own vapor pressure: winter gasoline boils sooner",),
     )

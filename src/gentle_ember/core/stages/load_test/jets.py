@@ -148,6 +148,7 @@ def _schools(
                           Origin.OWNER if numbers.step else Origin.ASSUMED,
                           "set.carburetor.jets.step")),
             rounding=Rounding.UP, estimated=True,
+            narrows=("λ at load", "the plug after 20 to 30 min near rating"),
         )  # fmt: skip
         yield from _kits(job, catalog, begun, here, rows)
     if lam is not None and in_it is not None:

@@ -94,24 +94,16 @@ class GasMetering:
     @cached_property
     def setting(self) -> Figure | None:
         """Where to lock the screw, once another reading would not change it."""
-        where = (
-            "Set in the middle of the plateau, then a third of the way toward rich, because it "
-            "must start motors."
-            if self.motors
-            else "Set in the middle of the plateau."
-        )
-        return self._figure("setting", "set at", self.verdict.setting, (where,))
+        return self._figure("setting", "set at", self.verdict.setting)
 
-    def _figure(
-        self, name: str, label: str, one: Span | None, warnings: tuple[str, ...] = ()
-    ) -> Figure | None:
+    def _figure(self, name: str, label: str, one: Span | None) -> Figure | None:
         if one is None or not one.seen:
             return None
         band = Band(max(0.0, one.turns - 2 * one.sigma), one.turns + 2 * one.sigma)
         return Figure(
             f"sweep.{name}", label, one.turns, "turns", SWEEP, band,
             tuple(_inputs(self.key, self.record)),
-            narrows=("another reading where it is asked for",), warnings=warnings,
+            narrows=("another reading where it is asked for",),
         )  # fmt: skip
 
     @property

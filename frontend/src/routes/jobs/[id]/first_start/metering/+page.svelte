@@ -113,7 +113,7 @@
 <SheetHead
   title={gas ? `Metering on ${gas.name}` : 'Metering'}
   text={gas?.screw
-    ? `In is lean, out is rich. ${gas.motors ? 'Set in the middle of the plateau, then a third of the way toward rich, because it must start motors.' : 'The middle of the plateau.'} Settings are per site and per gas.`
+    ? `In is lean, out is rich. ${gas.motors ? 'Set in the middle of the plateau, then a third of the way toward rich, because it must start motors.' : 'Set it in the middle of the plateau.'} Settings are per site and per gas.`
     : ''}
 >
   <FuelTabs fuels={gases} chosen={gas?.fuel} choose={(fuel) => (chosen = fuel)} />
@@ -151,9 +151,17 @@
                 >Read now</button
               >
               <span class="quiet">Space</span>
-              <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type it instead</button>
+              <button
+                class="btn btn-ghost"
+                disabled={gas.not_tight.length > 0}
+                onclick={() => typeOne(gas)}>Type it instead</button
+              >
             {:else}
-              <button class="btn btn-primary" onclick={() => typeOne(gas)}>Type a reading</button>
+              <button
+                class="btn btn-primary"
+                disabled={gas.not_tight.length > 0}
+                onclick={() => typeOne(gas)}>Type a reading</button
+              >
             {/if}
           </div>
           {#if bench.now && !bench.now.running}
@@ -167,9 +175,13 @@
           </ol>
           <div class="acts">
             <button class="btn" onclick={() => job().set(`${at}.readings`, {})}
-              >Put right: sweep anew</button
+              >Put right: sweep again</button
             >
-            <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
+            <button
+              class="btn btn-ghost"
+              disabled={gas.not_tight.length > 0}
+              onclick={() => typeOne(gas)}>Type a reading</button
+            >
           </div>
         {:else if gas.setting}
           <p class="next good" data-setting>
@@ -183,7 +195,11 @@
             <button class="btn btn-primary" onclick={() => lock(gas)}
               >{gas.locked ? 'Lock again' : 'Lock it there'}</button
             >
-            <button class="btn btn-ghost" onclick={() => typeOne(gas)}>Type a reading</button>
+            <button
+              class="btn btn-ghost"
+              disabled={gas.not_tight.length > 0}
+              onclick={() => typeOne(gas)}>Type a reading</button
+            >
           </div>
         {/if}
         <dl>

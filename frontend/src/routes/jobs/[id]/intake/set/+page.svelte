@@ -10,8 +10,6 @@
   import Alike from '$lib/stages/intake/Alike.svelte';
   import WeighIns from '$lib/stages/intake/WeighIns.svelte';
   import Questions from '$lib/frame/Questions.svelte';
-
-  const job = useJob();
 </script>
 
 <SheetHead

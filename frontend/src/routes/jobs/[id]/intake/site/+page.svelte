@@ -98,7 +98,7 @@
       <div class="grid-3">
         <ChoiceField path={`${path}.size`} label="Size" options={sizes} />
         <ChoiceField path={`${path}.count`} label="How many together" options={COUNTS} />
-        <ChoiceField path={`${path}.shelter`} label="Standing in" options={SHELTERS} />
+        <ChoiceField path={`${path}.shelter`} label="Around the cylinder" options={SHELTERS} />
         <QuantityField
           path={`${path}.weighed`}
           label="Weighed, each"

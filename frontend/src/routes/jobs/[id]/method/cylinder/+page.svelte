@@ -88,7 +88,7 @@
       </select>
     </label>
     <label>
-      Standing in
+      Around the cylinder
       <select
         class="select"
         value={answer.data?.shelter ?? 'still_air'}

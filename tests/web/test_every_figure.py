@@ -1,0 +1,115 @@
+"""Every figure the service answers carries its working, in both systems of units."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from tests.helpers.service import ids, show
+
+PAGES = {one.stem for one in (Path(__file__).parents[2] / "docs" / "engineering").glob("*.md")}
+VIEWS = (
+    "output,sizes,walk,inspection,methods,states,sketch,path,stack,bill,fit,marks,proofs,starts,"
+    "metering,load_tests,jets,house"
+)
+JOBS = ("Lambing", "Cinema", "Honey", "Star-party", "Cider", "Tool", "Choir", "Clock-tower")
+ROUNDED_PARTS = 2e-2
+OF_A_CASE = (
+    "path.", "help.", "gain.", "left.", "run.", "sketch.", "method.", "fit.time", "output.biogas",
+    "starting.biogas", "mount.bolt",
+)  # fmt: skip
+"""Keys that name a place; what is there differs from job to job, and so does its label."""
+
+
+def figures(answer: Any) -> Iterator[dict[str, Any]]:
+    if isinstance(answer, dict):
+        if "method" in answer and "rounding" in answer:
+            yield answer
+        for value in answer.values():
+            yield from figures(value)
+    elif isinstance(answer, list):
+        for value in answer:
+            yield from figures(value)
+
+
+@pytest.fixture(scope="module")
+def answers(demo_data, tmp_path_factory):
+    import shutil
+
+    from gentle_ember.web.app import create_app
+
+    folder = tmp_path_factory.mktemp("figures") / "data"
+    client = create_app(Path(shutil.copytree(demo_data, folder))).test_client()
+    found = {title: show(client, ids(client)[title], VIEWS) for title in JOBS}
+    for title in JOBS:
+        cylinder = client.get(f"/api/jobs/{ids(client)[title]}/cylinder")
+        if cylinder.status_code == 200:
+            found[f"{title}, cylinder"] = cylinder.json
+    return found
+
+
+def all_of(answers: dict[str, Any]) -> list[dict[str, Any]]:
+    return [one for answer in answers.values() for one in figures(answer)]
+
+
+def test_there_are_figures_of_every_kind_of_page(answers):
+    assert {title for title, one in answers.items() if list(figures(one))} == set(answers)
+
+
+def test_each_names_its_method_its_source_and_a_page_that_is_there(answers):
+    for one in all_of(answers):
+        method = one["method"]
+        assert method["name"] and method["formula"] and method["source"], one["key"]
+        assert method["page"] in PAGES, (one["key"], method["page"])
+
+
+def test_each_says_what_it_was_worked_out_from(answers):
+    bare = {one["key"] for one in all_of(answers) if not one["inputs"]}
+    assert bare == set()
+    for one in all_of(answers):
+        for row in one["inputs"]:
+            assert row["label"] and row["us"] and row["metric"], (one["key"], row)
+            assert "⟨" not in row["us"] + row["label"]
+
+
+def test_each_is_read_in_both_systems_and_lies_in_its_band(answers):
+    for one in all_of(answers):
+        for system in ("us", "metric"):
+            shown = one[system]
+            assert shown["text"], one["key"]
+            low, high = (
+                float(shown[end].replace(",", "").replace("−", "-")) for end in ("low", "high")
+            )
+            value = float(shown["text"].replace(",", "").replace("−", "-"))
+            spare = ROUNDED_PARTS * max(abs(low), abs(high), 1.0)
+            assert low - spare <= value <= high + spare, (one["key"], shown)
+
+
+def test_an_estimate_says_what_would_narrow_it(answers):
+    silent = {
+        one["key"] for one in all_of(answers)
+        if one["estimated"] and not one["narrows"] and not one["rivals"]
+        and one["us"]["low"] != one["us"]["high"]
+    }  # fmt: skip
+    assert silent == set()
+
+
+def test_warnings_are_whole_sentences_and_hide_nothing_for_machines(answers):
+    warned = [text for one in all_of(answers) for text in one["warnings"]]
+    assert warned
+    for text in warned:
+        assert text[0].isupper() or text[0].isdigit(), text
+        assert "=" not in text
+        assert text.endswith((".", "!")) or ", measured " in text, text
+
+
+def test_one_label_for_one_figure(answers):
+    """The same key is called the same wherever it is shown."""
+    labels: dict[str, set[str]] = {}
+    for one in all_of(answers):
+        if not one["key"].startswith(OF_A_CASE):
+            labels.setdefault(one["key"], set()).add(one["label"])
+    assert {key: names for key, names in labels.items() if len(names) > 1} == {}
