@@ -6,6 +6,8 @@ import http.client
 import itertools
 import json
 import statistics
+import subprocess
+import sys
 import time
 import uuid
 from dataclasses import replace
@@ -237,3 +239,18 @@ def test_a_plan_of_test_loads():
     outputs = itertools.count(7000, 13)
     taken = undisturbed_s(lambda: plan_bank(loads, float(next(outputs)), 11e3, 2), 12)
     say("plan of test loads", taken * 1e3, 300, "ms")
+
+
+def test_a_start(tmp_path):
+    """From the command to the first answer, against Python with what any such service loads."""
+
+    def bare() -> None:
+        command = [sys.executable, "-c", "import sqlalchemy.orm, pydantic, flask"]
+        subprocess.run(command, check=True)
+
+    def answered() -> None:
+        Server(tmp_path / "data").kill()
+
+    answered()
+    ratio = undisturbed_s(answered, 4) / undisturbed_s(bare, 4)
+    say("a start, over Python with its libraries", ratio, 4)

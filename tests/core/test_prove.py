@@ -8,7 +8,7 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.sheet import fit_sheet, joint_key
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.core.stages.prove_tight.proof import tightness
-from tests.helpers.fits import fitted, records
+from tests.helpers.fits import fitted, locked, records, soaped, with_
 from tests.helpers.sets import CATALOG, fact
 
 ORDER = ("cylinder", "middle", "low", "suction")
@@ -32,32 +32,6 @@ def job_with(name: str) -> Job:
         SIZE.get(template.method, "frame"), [template.method], {str(template.fuel): name}, two=two,
         pressure=13800.0 if name.endswith("2psi") else None,
     )  # fmt: skip
-
-
-def with_(job: Job, **parts: dict) -> Job:
-    document = job.model_dump(mode="json")
-    for name, value in parts.items():
-        document[name] = {**document[name], **value}
-    return Job.model_validate(document)
-
-
-def soaped(job: Job) -> Job:
-    """Everything fitted, every joint passed."""
-    made = with_(job, fit={"steps": records(job)})
-    passes = {
-        joint_key(one.joint.key): {"passed": True, "of": one.subject, "by": "RK"}
-        for one in Plan(made, CATALOG).of(fit_sheet).joints
-    }
-    looks = {
-        f"s{number}": {"joint": one.joint.key, "found": "holds"}
-        for number, one in enumerate(Plan(made, CATALOG).of(fit_sheet).joints)
-    }
-    return with_(made, fit={"tight": passes}, proof={"soaped": looks})
-
-
-def locked(job: Job, state: str = "still") -> Job:
-    fuel = next(iter(job.trains))
-    return with_(job, proof={"lock_up": {fuel: {"state": state, "by": "RK"}}})
 
 
 def gas_of(job: Job):

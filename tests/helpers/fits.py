@@ -4,7 +4,7 @@ from typing import Any
 
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.fit.sheet import Sheet, fit_sheet
+from gentle_ember.core.stages.fit.sheet import Sheet, fit_sheet, joint_key
 from gentle_ember.core.stages.fit.step import Step
 from tests.helpers.sets import CATALOG, fact, job_of
 from tests.helpers.trains import built
@@ -75,3 +75,29 @@ def records(job: Job, *, up_to: str = "", on: str = "2026-11-25T10:00:00Z") -> d
             "what": one.step.what[:200],
         }  # fmt: skip
     return found
+
+
+def with_(job: Job, **parts: dict) -> Job:
+    document = job.model_dump(mode="json")
+    for name, value in parts.items():
+        document[name] = {**document[name], **value}
+    return Job.model_validate(document)
+
+
+def soaped(job: Job) -> Job:
+    """Everything fitted, every joint passed."""
+    made = with_(job, fit={"steps": records(job)})
+    passes = {
+        joint_key(one.joint.key): {"passed": True, "of": one.subject, "by": "RK"}
+        for one in Plan(made, CATALOG).of(fit_sheet).joints
+    }
+    looks = {
+        f"s{number}": {"joint": one.joint.key, "found": "holds"}
+        for number, one in enumerate(Plan(made, CATALOG).of(fit_sheet).joints)
+    }
+    return with_(made, fit={"tight": passes}, proof={"soaped": looks})
+
+
+def locked(job: Job, state: str = "still") -> Job:
+    fuel = next(iter(job.trains))
+    return with_(job, proof={"lock_up": {fuel: {"state": state, "by": "RK"}}})

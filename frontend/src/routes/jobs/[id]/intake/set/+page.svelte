@@ -6,7 +6,6 @@
   import Files from '$lib/frame/Files.svelte';
   import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/api/published';
   import RunTimes from '$lib/stages/intake/RunTimes.svelte';
-  import { useJob } from '$lib/session/session.svelte';
   import Alike from '$lib/stages/intake/Alike.svelte';
   import WeighIns from '$lib/stages/intake/WeighIns.svelte';
   import Questions from '$lib/frame/Questions.svelte';
