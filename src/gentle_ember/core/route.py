@@ -12,7 +12,9 @@ from typing import Any
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.job import Job, StageRecord, StageState, WaitsFor
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import (
+    Act,
     Caution,
     Item,
     Plan,
@@ -30,12 +32,15 @@ from gentle_ember.core.stages.intake.stage import STAGE as INTAKE
 from gentle_ember.core.stages.load_test.stage import STAGE as LOAD_TEST
 from gentle_ember.core.stages.logbook.stage import STAGE as LOGBOOK
 from gentle_ember.core.stages.method.stage import STAGE as METHOD
+from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.core.stages.prove_tight.stage import STAGE as PROVE_TIGHT
 
 STAGES: tuple[Stage, ...] = (
     INTAKE, METHOD, FUEL_PATH, FIT, PROVE_TIGHT, FIRST_START, LOAD_TEST, HAND_OVER, LOGBOOK,
 )  # fmt: skip
 NAMES: dict[str, str] = {stage.key: stage.name for stage in STAGES}
+BEFORE_IT_RUNS = frozenset(list(NAMES)[: list(NAMES).index("first_start") + 1])
+"""Stages whose stops forbid every act with the machine."""
 OWN = {"stages": anew}
 """What belongs to no stage: the record of the stages themselves."""
 ON_DEMAND = frozenset(path for stage in STAGES for path in stage.on_demand)
@@ -165,7 +170,33 @@ def contradictions(job: Job) -> tuple[Refusal, ...]:
 def refusals(before: Job, plan: Plan) -> tuple[Refusal, ...]:
     """What a write may not do: every write passes here, whoever makes it and by whatever way."""
     signed = sign_off_refusals(before, plan) if plan.job.stages != before.stages else ()
-    return (*signed, *(one for stage in STAGES for one in stage.refusals(before, plan)))
+    done = [act for stage in STAGES for act in stage.acts(before, plan)]
+    return (
+        *signed,
+        *(one for act in done for one in _held_against(act, plan)),
+        *(one for stage in STAGES for one in stage.refusals(before, plan)),
+    )
+
+
+def _held_against(act: Act, plan: Plan) -> Iterator[Refusal]:
+    """What of the whole job forbids an act with the machine: what was not judged holds.
+
+    A gas needs a train that could be judged and is proven tight. No act is done while a stop
+    stands of any stage up to the first start, but for another fuel's own train.
+    """
+    if act.fuel != FuelKey.GASOLINE:
+        left = plan.of(left_to_prove).get(act.fuel)
+        if left is None:
+            text = "its train was not judged. Give the running rating, a method and a train first."
+            yield Refusal(act.path, f"{act.what}: {text}")
+        elif left:
+            yield Refusal(act.path, f"{act.what}: not proven tight. {'; '.join(left)}.")
+            return
+    for one in plan.of(cautions):
+        other = any(one.key.startswith(f"{kind}.{fuel}.") for kind in ("train", "proof.leak")
+                    for fuel in FuelKey if fuel != act.fuel)  # fmt: skip
+        if one.severity is Severity.STOP and one.stage in BEFORE_IT_RUNS and not other:
+            yield Refusal(act.path, f"{act.what}: {one.text}")
 
 
 def implied(before: Job, plan: Plan) -> tuple[Change, ...]:

@@ -87,6 +87,16 @@ class Refusal:
     text: str
 
 
+@dataclass(frozen=True, slots=True)
+class Act:
+    """Something newly done with the machine itself: a start, a reading, a setting, a load."""
+
+    path: str
+    what: str
+    """As a refusal begins: “No start on propane”."""
+    fuel: str
+
+
 class Plan:
     """Everything computed of one job, the catalog and what the shop learned.
 
@@ -166,6 +176,7 @@ class Stage:
         questions: what the job does not say yet.
         items: open items; those that hold keep the stage they name from being signed off.
         cautions: stops, cautions, and what always stands.
+        acts: what a write newly does with the machine; each is held against the whole job.
         refusals: what a write may not do, from the job before it and the plan after it.
         follows: writes that a write implies, from the job before it and the job after it.
     """
@@ -180,5 +191,6 @@ class Stage:
     questions: Callable[[Plan], Iterable[Question]] = nothing
     items: Callable[[Plan], Iterable[Item]] = nothing
     cautions: Callable[[Plan], Iterable[Caution]] = nothing
+    acts: Callable[[Job, Plan], Iterable[Act]] = nothing
     refusals: Callable[[Job, Plan], Iterable[Refusal]] = nothing
     follows: Callable[[Job, Plan], Iterable[Change]] = nothing

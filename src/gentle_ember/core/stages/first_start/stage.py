@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import RECORD, Item, Page, Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Act, Item, Page, Plan, Refusal, Stage, anew
 from gentle_ember.core.stages.first_start.metering.settings import (
     gas_metering,
+    metering_done,
     metering_items,
-    metering_refusals,
 )
 from gentle_ember.core.stages.first_start.starts import (
-    attempt_refusals,
+    attempts_made,
     first_starts,
+    gate_refusals,
     start_cautions,
     start_items,
 )
@@ -25,12 +26,18 @@ def items(plan: Plan) -> Iterator[Item]:
     yield from metering_items(plan.of(gas_metering))
 
 
-def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """No start, no reading and no lock on a fuel that must not run yet."""
+def acts(before: Job, plan: Plan) -> Iterator[Act]:
+    """Starts, readings of the machine, screws locked."""
     if plan.job.starts != before.starts:
-        yield from attempt_refusals(before, plan)
+        yield from attempts_made(before, plan)
     if plan.job.metering != before.metering:
-        yield from metering_refusals(before, plan)
+        yield from metering_done(before, plan)
+
+
+def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """No start past an open gate."""
+    if plan.job.starts != before.starts:
+        yield from gate_refusals(before, plan)
 
 
 STAGE = Stage(
@@ -45,5 +52,6 @@ STAGE = Stage(
     on_demand=frozenset(("starts", "metering")),
     items=items,
     cautions=lambda plan: start_cautions(plan.of(first_starts)),
+    acts=acts,
     refusals=refusals,
 )

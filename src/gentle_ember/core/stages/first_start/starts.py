@@ -10,11 +10,10 @@ from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.job.first_start import Looked, StartLog
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.stage import TO_DO, Caution, Item, Plan, Refusal, Severity
+from gentle_ember.core.stage import TO_DO, Act, Caution, Item, Plan, Refusal, Severity
 from gentle_ember.core.stages.first_start.advice import Advice, advice
 from gentle_ember.core.stages.first_start.gate import Look, When, choke_stays_open, looks
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
-from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 
 AFTER = Method(
     "gasoline-after", "Gasoline before and after", "held afterwards / held before − 1",
@@ -73,20 +72,23 @@ def _of(job: Job, fuel: str, section: TrainSection) -> FuelStart:
     return FuelStart(fuel, NAMES[FuelKey(fuel)], log, wanted, found)
 
 
-def attempt_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """Attempts newly noted on a fuel that must not be started yet, with what holds it."""
-    proven = plan.of(left_to_prove)
+def attempts_made(before: Job, plan: Plan) -> Iterator[Act]:
+    """Attempts newly noted."""
+    for fuel, log in plan.job.starts.items():
+        if log.attempts.keys() - before.starts.get(fuel, StartLog()).attempts.keys():
+            name = NAMES[FuelKey(fuel)] if fuel in set(FuelKey) else fuel
+            yield Act(f"starts.{fuel}", f"No start on {name}", fuel)
+
+
+def gate_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """Attempts newly noted while their start gate is open."""
+    made = {act.fuel: act for act in attempts_made(before, plan)}
     for one in plan.of(first_starts):
-        was = before.starts.get(one.fuel, StartLog()).attempts
-        if not one.log.attempts.keys() - was.keys():
-            continue
-        left = proven.get(one.fuel, ()) if one.fuel != "gasoline" else ()
-        if left:
-            text = f"No start on {one.name}: not proven tight. {'; '.join(left)}."
-            yield Refusal(f"starts.{one.fuel}", text)
-        elif gate := one.left(When.BEFORE):
-            text = f"No start on {one.name}: {gate} of its start gate open."
-            yield Refusal(f"starts.{one.fuel}", text)
+        gate = one.left(When.BEFORE) if one.fuel in made else 0
+        if gate:
+            yield Refusal(
+                made[one.fuel].path, f"{made[one.fuel].what}: {gate} of its start gate open."
+            )
 
 
 def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:

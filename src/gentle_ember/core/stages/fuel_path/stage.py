@@ -13,6 +13,7 @@ from gentle_ember.core.stage import (
     NOTED,
     RECORD,
     TO_DO,
+    UNKNOWN,
     Item,
     Page,
     Plan,
@@ -42,6 +43,10 @@ def contradictions(job: Job) -> Iterator[Refusal]:
 def fuel_path_items(plan: Plan) -> Iterator[Item]:
     """Each train's joint on the site to be looked at, and parts on order."""
     found = plan.of(job_trains)
+    for name, train in plan.job.trains.items():
+        if train.slots and name not in found:
+            text = f"{name.replace('_', ' ')} train not judged: give the running rating first"
+            yield Item(f"judged.{name}", UNKNOWN, text, "fuel_path", "set.running", holds=True)
     yield from _connections(plan.job, site_connections(found))
     orders = tuple(
         (line.here(plan.job.arrived), line.part.days)

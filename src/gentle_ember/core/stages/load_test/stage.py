@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Act, Caution, Page, Plan, Stage, anew
 from gentle_ember.core.stages.load_test.jets import jet_cautions, jets_here
 from gentle_ember.core.stages.load_test.tests import (
     load_cautions,
     load_items,
-    load_refusals,
     load_tests_here,
+    loads_put_on,
 )
 
 
@@ -22,10 +22,10 @@ def cautions(plan: Plan) -> Iterator[Caution]:
         yield from jet_cautions(plan.of(jets_here))
 
 
-def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """No load on a fuel that must not run yet."""
+def acts(before: Job, plan: Plan) -> Iterator[Act]:
+    """Loads put on the machine."""
     if plan.job.load_tests != before.load_tests:
-        yield from load_refusals(before, plan)
+        yield from loads_put_on(before, plan)
 
 
 STAGE = Stage(
@@ -40,5 +40,5 @@ STAGE = Stage(
     on_demand=frozenset(("load_tests",)),
     items=lambda plan: load_items(plan.of(load_tests_here)),
     cautions=cautions,
-    refusals=refusals,
+    acts=acts,
 )

@@ -18,11 +18,10 @@ from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, 
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.shop import Shop
-from gentle_ember.core.stage import TO_DO, Item, Plan, Refusal
+from gentle_ember.core.stage import TO_DO, Act, Item, Plan
 from gentle_ember.core.stages.first_start.metering import screw_start as start
 from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, Verdict, judge
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
-from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 
 LAST_TURN, ROOM = 6.0, 2.5
 """Turns a screw has where nobody said: six, or so many times where the sweep begins."""
@@ -307,24 +306,19 @@ def gas_metering(plan: Plan) -> tuple[GasMetering, ...]:
     return metering_section(plan.job, steady, plan.of(trains_to_build), plan.shop)
 
 
-def metering_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """Nothing read of the machine, and no screw locked, on a gas that is not proven tight."""
-    proven = plan.of(left_to_prove)
+def metering_done(before: Job, plan: Plan) -> Iterator[Act]:
+    """What was newly read of the machine, and screws newly locked."""
     for key, record in plan.job.metering.items():
         fuel = key.rpartition("-")[2]
-        left = proven.get(fuel, ())
-        if not left:
-            continue
         was = before.metering.get(key, Metering())
-        why = f"not proven tight. {'; '.join(left)}."
-        name = NAMES[FuelKey(fuel)]
+        name = NAMES[FuelKey(fuel)] if fuel in set(FuelKey) else fuel
         for place, one in record.readings.items():
             if _measured(one) - _measured(was.readings.get(place, SweepReading())):
-                yield Refusal(f"metering.{key}.readings.{place}", f"No reading on {name}: {why}")
+                yield Act(f"metering.{key}.readings.{place}", f"No reading on {name}", fuel)
         for field in ("locked", "left", "right"):
             now, then = getattr(record, field), getattr(was, field)
             if now is not None and now != then and now.origin is not Origin.SIMULATED:
-                yield Refusal(f"metering.{key}.{field}", f"No setting on {name}: {why}")
+                yield Act(f"metering.{key}.{field}", f"No setting on {name}", fuel)
 
 
 def _measured(one: SweepReading) -> set[tuple[str, float]]:
