@@ -83,7 +83,13 @@ def test_a_leak_found_late_takes_the_start_and_the_load_away(finished):
         refused = change(client, job, path, value)
         assert refused.status_code == 422, path
         assert "not proven tight" in json.dumps(refused.json), path
+    for view in ("starts", "metering", "load_tests"):
+        shown = next(one for one in show(client, job, view)[view] if one["fuel"] == "propane")
+        assert "not proven tight" in shown["forbidden"][0], view
+        assert any(joint["title"] in text for text in shown["forbidden"][1:]), view
     assert soap(client, job, joint).status_code == 200
+    (start,) = (one for one in show(client, job, "starts")["starts"] if one["fuel"] == "propane")
+    assert start["forbidden"] == []
     taken = change(client, job, "starts.propane.attempts.a9", {"result": "runs"})
     assert taken.status_code == 200
 

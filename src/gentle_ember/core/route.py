@@ -179,24 +179,34 @@ def refusals(before: Job, plan: Plan) -> tuple[Refusal, ...]:
 
 
 def _held_against(act: Act, plan: Plan) -> Iterator[Refusal]:
-    """What of the whole job forbids an act with the machine: what was not judged holds.
+    for text in forbids(plan, act.fuel):
+        yield Refusal(act.path, f"{act.what}: {text}")
+
+
+def forbids(plan: Plan, fuel: str) -> tuple[str, ...]:
+    """What of the whole job forbids an act with the machine on a fuel: what was not judged holds.
 
     A gas needs a train that could be judged and is proven tight. No act is done while a stop
     stands of any stage up to the first start, but for another fuel's own train.
     """
-    if act.fuel != FuelKey.GASOLINE:
-        left = plan.of(left_to_prove).get(act.fuel)
+    found: list[str] = []
+    if fuel != FuelKey.GASOLINE:
+        left = plan.of(left_to_prove).get(fuel)
         if left is None:
-            text = "its train was not judged. Give the running rating, a method and a train first."
-            yield Refusal(act.path, f"{act.what}: {text}")
+            found.append(
+                "its train was not judged. Give the running rating, a method and a train first."
+            )
         elif left:
-            yield Refusal(act.path, f"{act.what}: not proven tight. {'; '.join(left)}.")
-            return
-    for one in plan.of(cautions):
-        other = any(one.key.startswith(f"{kind}.{fuel}.") for kind in ("train", "proof.leak")
-                    for fuel in FuelKey if fuel != act.fuel)  # fmt: skip
-        if one.severity is Severity.STOP and one.stage in BEFORE_IT_RUNS and not other:
-            yield Refusal(act.path, f"{act.what}: {one.text}")
+            found.append(f"not proven tight. {'; '.join(left)}.")
+    others = tuple(
+        f"{kind}.{other}." for kind in ("train", "proof.leak") for other in FuelKey if other != fuel
+    )
+    found += [
+        one.text for one in plan.of(cautions)
+        if one.severity is Severity.STOP and one.stage in BEFORE_IT_RUNS
+        and not one.key.startswith(others)
+    ]  # fmt: skip
+    return tuple(found)
 
 
 def implied(before: Job, plan: Plan) -> tuple[Change, ...]:

@@ -11,6 +11,7 @@ from gentle_ember.core.job.load_test import LoadReading
 from gentle_ember.core.physics import jets as rules
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.quick.planning import METER_DIALS
+from gentle_ember.core.route import forbids
 from gentle_ember.core.shop import NAMES as QUANTITIES
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import Plan
@@ -19,7 +20,6 @@ from gentle_ember.core.stages.load_test.jets import jets_here
 from gentle_ember.core.stages.load_test.plug import BY_KEY, CHART, LEAST_S
 from gentle_ember.core.stages.load_test.runs import RunJudged
 from gentle_ember.core.stages.load_test.tests import MOST_S, FuelLoadTest, load_tests_here
-from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.present import both, figure
 from gentle_ember.web.present_metering import turns
@@ -36,7 +36,6 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
     job = planned.job
     metered = job.metering.get(f"{job.site}-{one.fuel}")
     locked = metered.locked if metered else None
-    left = list(planned.of(left_to_prove).get(str(one.fuel), ()))
     in_it = planned.of(jets_here).in_it if one.fuel is FuelKey.GASOLINE else None
     return {
         "fuel": str(one.fuel), "name": one.name, "letter": LETTERS[one.fuel], "key": one.key,
@@ -48,7 +47,7 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
         "heating": one.heating.model_dump(mode="json") if one.heating else None,
         "screw": turns(locked.value) if locked else "",
         "jet": "" if in_it is None else f"{in_it:g}",
-        "not_tight": left if one.plate.gas else [],
+        "forbidden": list(forbids(planned, str(one.fuel))),
     }  # fmt: skip
 
 

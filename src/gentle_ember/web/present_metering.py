@@ -9,6 +9,7 @@ import numpy as np
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.metering import Signal
 from gentle_ember.core.physics.fuels import LETTERS
+from gentle_ember.core.route import forbids
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.metering.settings import (
     KINDS_OF,
@@ -18,7 +19,6 @@ from gentle_ember.core.stages.first_start.metering.settings import (
     looked_before,
 )
 from gentle_ember.core.stages.first_start.metering.sweep import CANNOT, CHECKS, HOW, NEXT
-from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.protocol import CHANNELS, Reading
 from gentle_ember.units.display import show_value
@@ -30,8 +30,7 @@ CURVE_STEP = 3
 
 def metering(planned: Plan) -> list[Json]:
     """Every gas of the job on the site looked at."""
-    left = planned.of(left_to_prove)
-    return [_gas(one, list(left.get(str(one.fuel), ()))) for one in planned.of(gas_metering)]
+    return [_gas(one, list(forbids(planned, str(one.fuel)))) for one in planned.of(gas_metering)]
 
 
 def turns(value: float) -> str:
@@ -43,7 +42,7 @@ def _maybe(one: Any) -> Json | None:
     return None if one is None else figure(one)
 
 
-def _gas(one: GasMetering, left: list[str]) -> Json:
+def _gas(one: GasMetering, forbidden: list[str]) -> Json:
     record, verdict = one.record, one.verdict
     kind = KINDS_OF[record.signal]
     ahead, cannot = verdict.next, verdict.why
@@ -67,7 +66,7 @@ def _gas(one: GasMetering, left: list[str]) -> Json:
         "locked_turns": record.locked.value if record.locked else None,
         "simulated": one.record.simulated, "proven": one.record.proven,
         "looks": [_look(one, key) for key in one.wanted_checks],
-        "not_tight": left,
+        "forbidden": forbidden,
     }  # fmt: skip
 
 

@@ -6,10 +6,10 @@ from dataclasses import asdict
 from typing import Any
 
 from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.route import forbids
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.gate import When
 from gentle_ember.core.stages.first_start.starts import FuelStart, first_starts
-from gentle_ember.core.stages.prove_tight.proof import left_to_prove
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
@@ -17,11 +17,10 @@ Json = dict[str, Any]
 
 def starts(planned: Plan) -> list[Json]:
     """Every train's first start."""
-    left = planned.of(left_to_prove)
-    return [_fuel(one, list(left.get(one.fuel, ()))) for one in planned.of(first_starts)]
+    return [_fuel(one, list(forbids(planned, one.fuel))) for one in planned.of(first_starts)]
 
 
-def _fuel(one: FuelStart, left: list[str]) -> Json:
+def _fuel(one: FuelStart, forbidden: list[str]) -> Json:
     return {
         "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
         "gas": one.fuel != "gasoline",
@@ -37,5 +36,5 @@ def _fuel(one: FuelStart, left: list[str]) -> Json:
         "advice": asdict(one.advice) if one.advice else None,
         "gate_left": one.left(When.BEFORE), "after_left": one.left(When.AFTER), "ran": one.ran,
         "lost": figure(one.lost) if one.lost else None,
-        "not_tight": left,
+        "forbidden": forbidden,
     }  # fmt: skip

@@ -169,7 +169,7 @@ class LoadTestOut(BaseModel):
     screw: str
     """Where the load screw is locked, as typed into a new run; empty where there is none."""
     jet: str
-    not_tight: list[str]
+    forbidden: list[str]
 
 
 class ComingDownOut(BaseModel):

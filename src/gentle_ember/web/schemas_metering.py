@@ -95,7 +95,7 @@ class MeteringOut(BaseModel):
     simulated: bool
     proven: bool
     looks: list[LookOut]
-    not_tight: list[str]
+    forbidden: list[str]
     """What is left to be proven tight before any start on it."""
 
 

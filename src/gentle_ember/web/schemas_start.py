@@ -58,4 +58,4 @@ class FuelStartOut(BaseModel):
     ran: bool
     lost: FigureOut | None
     """What gasoline gives since the work, against before."""
-    not_tight: list[str]
+    forbidden: list[str]

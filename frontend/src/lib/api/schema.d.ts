@@ -2659,6 +2659,8 @@ export interface components {
             after_left: number;
             /** Attempts */
             attempts: components["schemas"]["AttemptOut"][];
+            /** Forbidden */
+            forbidden: string[];
             /** Fuel */
             fuel: string;
             /** Gas */
@@ -2672,8 +2674,6 @@ export interface components {
             lost: components["schemas"]["FigureOut"] | null;
             /** Name */
             name: string;
-            /** Not Tight */
-            not_tight: string[];
             /** Ran */
             ran: boolean;
         };
@@ -4245,6 +4245,8 @@ export interface components {
             dials: components["schemas"]["DialOut"][];
             expected: components["schemas"]["FigureOut"];
             flow: components["schemas"]["FigureOut"] | null;
+            /** Forbidden */
+            forbidden: string[];
             /** Fuel */
             fuel: string;
             /** Gas */
@@ -4267,8 +4269,6 @@ export interface components {
             most_s: number;
             /** Name */
             name: string;
-            /** Not Tight */
-            not_tight: string[];
             /** Runs */
             runs: components["schemas"]["LoadRunOut"][];
             /** Screw */
@@ -4489,6 +4489,8 @@ export interface components {
             cannot: components["schemas"]["CannotOut"] | null;
             curve: components["schemas"]["SweepCurveOut"] | null;
             expected: components["schemas"]["FigureOut"] | null;
+            /** Forbidden */
+            forbidden: string[];
             /** Fuel */
             fuel: string;
             /** Key */
@@ -4510,8 +4512,6 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextOut"] | null;
-            /** Not Tight */
-            not_tight: string[];
             /** Proven */
             proven: boolean;
             /** Readings */

@@ -13,7 +13,7 @@
         : 'No answer from the server, trying again';
     if (session.notice) return session.notice;
     if (refused)
-      return `Not saved: ${refused} ${refused === 1 ? 'field needs' : 'fields need'} mending`;
+      return `Not saved: ${refused} ${refused === 1 ? 'field needs' : 'fields need'} correcting`;
     return { saved: 'Saved', typing: '…', saving: 'Saving' }[session.saving];
   });
   let loud = $derived(session.saving === 'unreached' || refused > 0);

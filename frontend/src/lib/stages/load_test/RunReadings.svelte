@@ -188,7 +188,7 @@
   <button
     class="btn"
     class:btn-primary={!run.counts && !run.simulated}
-    disabled={test.not_tight.length > 0}
+    disabled={test.forbidden.length > 0}
     use:takes={begun}
     onclick={note}>Note a reading</button
   >

@@ -13,7 +13,7 @@
   import Readings from '$lib/stages/first_start/Readings.svelte';
   import Spiral from '$lib/stages/first_start/Spiral.svelte';
   import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
-  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import Forbidden from '$lib/frame/Forbidden.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
@@ -125,7 +125,7 @@
     Load test.
   </p>
 {:else}
-  <NotTight no="No start" gas={gas.name} left={gas.not_tight} />
+  <Forbidden no="No start" gas={gas.name} why={gas.forbidden} />
   {#if gas.screw}
     <div class="top">
       <div class="dial">
@@ -153,13 +153,13 @@
               <span class="quiet">Space</span>
               <button
                 class="btn btn-ghost"
-                disabled={gas.not_tight.length > 0}
+                disabled={gas.forbidden.length > 0}
                 onclick={() => typeOne(gas)}>Type it instead</button
               >
             {:else}
               <button
                 class="btn btn-primary"
-                disabled={gas.not_tight.length > 0}
+                disabled={gas.forbidden.length > 0}
                 onclick={() => typeOne(gas)}>Type a reading</button
               >
             {/if}
@@ -179,7 +179,7 @@
             >
             <button
               class="btn btn-ghost"
-              disabled={gas.not_tight.length > 0}
+              disabled={gas.forbidden.length > 0}
               onclick={() => typeOne(gas)}>Type a reading</button
             >
           </div>
@@ -197,7 +197,7 @@
             >
             <button
               class="btn btn-ghost"
-              disabled={gas.not_tight.length > 0}
+              disabled={gas.forbidden.length > 0}
               onclick={() => typeOne(gas)}>Type a reading</button
             >
           </div>

@@ -5,7 +5,7 @@
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
-  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import Forbidden from '$lib/frame/Forbidden.svelte';
   import Attempts, { type Tried } from '$lib/stages/first_start/Attempts.svelte';
   import LookList from '$lib/stages/first_start/LookList.svelte';
 
@@ -36,7 +36,7 @@
 {#if !one}
   <p class="quiet">No train yet: work it out under Fuel path, then its first start stands here.</p>
 {:else}
-  {#if one.gas}<NotTight no="No start" gas={one.name} left={one.not_tight} />{/if}
+  <Forbidden no="No start" gas={one.name} why={one.forbidden} />
   <LookList
     title="Start gate"
     looks={one.looks.filter((entry) => entry.when === 'before')}
@@ -44,11 +44,11 @@
     left={one.gate_left}
     set={look}
   />
-  {#if !one.gas || !one.not_tight.length}
+  {#if !one.forbidden.length}
     {#if one.gate_left}
       <p class="quiet hold">
-        {one.gate_left} of the gate open: no pull before they are good. Gas smelled: source shut, everybody
-        out of it.
+        {one.gate_left} of the gate open: no pull before they are good. If you smell gas, shut it off
+        and get everyone out.
       </p>
     {:else}
       {#key one.fuel}

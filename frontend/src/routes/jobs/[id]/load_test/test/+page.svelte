@@ -11,7 +11,7 @@
   import RunPlug from '$lib/stages/load_test/RunPlug.svelte';
   import RunReadings from '$lib/stages/load_test/RunReadings.svelte';
   import { DECIDED, type What } from '$lib/stages/load_test/types';
-  import NotTight from '$lib/stages/prove_tight/NotTight.svelte';
+  import Forbidden from '$lib/frame/Forbidden.svelte';
   import { BenchLive } from '$lib/stages/first_start/bench.svelte';
 
   const job = useJob();
@@ -56,7 +56,7 @@
     No train and no method yet: choose the method first, then every fuel's load test stands here.
   </p>
 {:else}
-  <NotTight no="No load" gas={test.name} left={test.not_tight} />
+  <Forbidden no="No load" gas={test.name} why={test.forbidden} />
   <div class="top">
     <dl>
       <div>
