@@ -20,8 +20,6 @@ from gentle_ember.core.job.part import TURNABLE, Part, PartClass, System, end
 from gentle_ember.core.physics.cylinder import CylinderSize
 from gentle_ember.core.physics.fuels import FuelKey
 
-MOST_FITTINGS = 2
-"""Fittings between two parts; more would be a sign of the wrong part."""
 Way = tuple[Part, str, str, bool]
 """A part as it may be put in: the part, its inlet, its outlet, whether turned."""
 

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Protocol
 
 from gentle_ember.core.base.figure import Origin
 
@@ -52,10 +50,3 @@ class Reading:
     value: float
     at_s: float
     origin: Origin
-
-
-class Instrument(Protocol):
-    """Anything that can be read: a device, a person typing, a file, a stand-in."""
-
-    def read(self) -> Iterable[Reading]:
-        """What it shows now."""

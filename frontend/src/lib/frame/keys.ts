@@ -18,8 +18,10 @@ export const KEYS = [
   ['?', 'this list']
 ] as const;
 
+/** A dialog that was just closed may keep the focus for a moment: its fields count no more. */
 function inField(element: Element | null): boolean {
-  return Boolean(element?.closest('input, textarea, select, [contenteditable]'));
+  const field = element?.closest('input, textarea, select, [contenteditable]');
+  return Boolean(field && !field.closest('dialog:not([open])'));
 }
 
 /** Go to the stage before (-1) or after (+1) the one on show. */

@@ -8,7 +8,7 @@ from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
 from gentle_ember.core.physics.fuels import Fuel
 
-DISCHARGE, DISCHARGE_BAND = 0.80, 0.08
+DISCHARGE = 0.80
 ORIFICE = Method(
     "orifice",
     "Gas orifice",

@@ -14,7 +14,6 @@ from gentle_ember.core.physics.fuels import Fuel, FuelKey
 from gentle_ember.core.physics.propane import saturation_pressure
 
 LOADS = ("none", "idle", "half", "full")
-LOAD_NAMES = {"none": "no flow", "idle": "idle", "half": "half load", "full": "full load"}
 
 
 @dataclass(frozen=True, slots=True)

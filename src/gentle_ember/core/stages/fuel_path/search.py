@@ -324,56 +324,6 @@ def allowed(wanted: Wanted, role: Role, part: Part) -> bool:
     return wanted.limits.fits(role, part)
 
 
-def _try(
-    wanted: Wanted, state: State, part: Part, role: Role, outlet: str, turned: bool
-) -> State | None:
-    if refuses(
-        part,
-        state.zone,
-        state.full_pa,
-        state.none_pa,
-        state.mass_kg_s,
-        wanted.demand,
-        pressure=not wanted.ignore_pressure,
-    ):
-        return None
-    after = _put(wanted, state, part, role, outlet, turned)
-    if after.full_pa <= -wanted.demand.ambient_pa + 1 and not wanted.ignore_pressure:
-        return None
-    if not wanted.ignore_pressure and state.zone is Zone.SUCTION:
-        signal = throat_signal(part, wanted.demand, "full")
-        if signal is not None and signal + after.full_pa < 0:
-            return None
-    return after
-
-
-def _put(wanted: Wanted, state: State, part: Part, role: Role, outlet: str, turned: bool) -> State:
-    length = wanted.limits.length(role, part)
-    full = step(part, length, state.full_pa, state.mass_kg_s, wanted.demand)
-    none = step(part, length, state.none_pa, 0.0, wanted.demand)
-    changes, joints, price, short = state.cost
-    if wanted.keep and wanted.keep.get(role.key, "") != part.key:
-        changes += 1
-    count = wanted.limits.count(role)
-    cost = part.price * (length if part.by_length else 1.0) * count
-    mass = state.mass_kg_s / part.branches if part.kind is PartClass.TEE else state.mass_kg_s
-    return State(
-        (
-            changes,
-            joints + (1 if state.open_end else 0),
-            round(price + (0.0 if part.site else cost), 2),
-            short + (0 if part.site or part.stock >= count else 1),
-        ),
-        outlet,
-        full,
-        none,
-        zone_after(part, state.zone),
-        mass,
-        Placed(part, role.key, length, turned),
-        state if state.placed is not None or state.before is not None else None,
-    )
-
-
 def reach(table: Table) -> tuple[int, list[State]]:
     """How far any train gets: by role the states that deliver most, whatever they cost.
 
