@@ -220,6 +220,8 @@ def test_on_a_phone_the_whole_job_is_at_hand(pocket):
             ".right > innerWidth + 1 && !e.closest('.sr')).map((e) => e.className).slice(0, 3)"
         )
         assert wide == [], place
+        assert page.evaluate("document.documentElement.scrollWidth - innerWidth") == 0, place
+        expect(page.locator('[aria-current="step"]')).to_be_in_viewport(ratio=0.95)
     page.get_by_role("button", name="Ledger").click()
     expect(page.get_by_role("heading", name="Puts out, steady")).to_be_visible()
     page.get_by_role("link", name=re.compile("^Method")).click()

@@ -9,6 +9,12 @@
   let { stages, job, current }: Props = $props();
   // Gas has reached every stage up to the last one that is done without a gap.
   let reached = $derived(stages.findIndex((stage) => stage.state !== 'done'));
+  let bar = $state<HTMLElement>();
+  // On a phone the bar is wider than the screen: the stage one is at stands in its middle.
+  $effect(() => {
+    const at = bar?.querySelector<HTMLElement>(`[data-stage="${current}"]`);
+    if (bar && at) bar.scrollLeft = at.offsetLeft + (at.offsetWidth - bar.clientWidth) / 2;
+  });
   const WORDS: Record<string, string> = {
     done: 'done',
     stop: 'stopped',
@@ -20,12 +26,12 @@
   };
 </script>
 
-<nav class="route" aria-label="Stages of the job">
+<nav class="route" bind:this={bar} aria-label="Stages of the job">
   <ol>
     {#each stages as stage, i (stage.key)}
       {@const here = stage.key === current}
       {@const lit = reached === -1 || i < reached}
-      <li class:lit class:last={i === stages.length - 1}>
+      <li data-stage={stage.key} class:lit class:last={i === stages.length - 1}>
         <a
           href={`/jobs/${job}/${stage.key}`}
           aria-current={here ? 'step' : undefined}
@@ -56,6 +62,10 @@
 </nav>
 
 <style>
+  /* Holds the words for a screen reader inside the bar: outside it they widen a phone's page. */
+  li {
+    position: relative;
+  }
   ol {
     display: flex;
   }
@@ -134,7 +144,6 @@
       flex-direction: column;
     }
     li {
-      position: relative;
       min-height: 3.75rem;
     }
     /* The pipe between two stages: full of gas as far as the work has come. */
