@@ -15,6 +15,8 @@ from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.web.app import create_app
+from tests.helpers.service import ids
+from tests.helpers.technician import Technician
 
 # The same examples every time: a submission fails for what it changed, not by chance.
 # `HYPOTHESIS_PROFILE=wide` looks further, with other examples at every run.
@@ -61,3 +63,12 @@ def client(data):
 @pytest.fixture
 def demo_client(demo_copy):
     return create_app(demo_copy).test_client()
+
+
+@pytest.fixture
+def finished(demo_client):
+    """The lambing job driven to its end, every stage signed; its technician."""
+    work = Technician(demo_client, ids(demo_client)["Lambing"])
+    work.reopen()
+    work.rest()
+    return work

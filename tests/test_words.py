@@ -13,19 +13,16 @@ ROOT = Path(__file__).parents[1]
 BRITISH = re.compile(
     r"\b(vapours?|aluminium|centres?|centred|callipers?|sulphides?|licences?|colours?|coloured|"
     r"metres?|litres?|millimetres?|anticlockwise|fire brigade|spanners?|grey|neighbours?|"
-    r"favours?|modelling|labelled|programme)\b",
+    r"favours?|modelling|labelled|programme|tyres?|[a-z]+fuell(ed|ing)|"
+    r"(un)?stabilis\w+|(re|un)?organis\w+|recognis\w+|realis\w+|moulds?|kerbs?|odours?|fibres?)\b",
     re.I,
 )
 REFUSED = re.compile(
     r"\b(foretold|anew|mend(s|ed|ing)?)\b|not believed|[Ff]ound, not listed|a slip here|"
     r"Drop this train|Taken, not told|Customs of the place|Standing in\b|stands otherwise"
 )
-READS_BOTH = {
-    "units/reading.py",
-    "documents/jobfile.py",
-    "store/migrations/versions/0005_spelling.py",
-}
-"""What is typed or was stored may be spelled either way; these read it."""
+READS_BOTH = {"documents/jobfile.py"}
+"""What was stored may be spelled either way; this reads it."""
 
 
 def literals(path: Path) -> Iterator[tuple[int, str]]:
@@ -110,3 +107,21 @@ def test_the_finder_of_phrases_finds_one(tmp_path):
     page = tmp_path / "Bad.svelte"
     page.write_text("<!-- anew --><p>Lock it anew</p>\n<style>a{}</style>")
     assert REFUSED.search(markup(page))
+
+
+def test_the_readme_shows_every_picture_and_names_no_other():
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    shown = set(re.findall(r"docs/screenshots/([a-z-]+\.png)", readme))
+    kept = {path.name for path in (ROOT / "docs" / "screenshots").glob("*.png")}
+    assert shown == kept
+    assert len(kept) < 20
+
+
+@pytest.mark.parametrize(
+    "page", [ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").rglob("*.md")],
+    ids=lambda page: page.relative_to(ROOT).as_posix(),
+)  # fmt: skip
+def test_what_a_page_links_to_is_there(page):
+    text = page.read_text(encoding="utf-8")
+    links = re.findall(r"\]\((?!https?:|mailto:|#|/)([^)#\s]+)", text)
+    assert [link for link in links if not (page.parent / link).exists()] == []

@@ -18,9 +18,6 @@ describe('what the core publishes and the page builds', () => {
   it('has no route of a stage the core does not know', () => {
     const known: string[] = STAGES.map(({ key }) => key);
     const folders = readdirSync(JOB, { withFileTypes: true }).filter((one) => one.isDirectory());
-    expect(folders.map((one) => one.name).filter((name) => !name.startsWith('['))).toEqual(
-      expect.arrayContaining([])
-    );
     for (const { name } of folders) if (!name.startsWith('[')) expect(known).toContain(name);
   });
 

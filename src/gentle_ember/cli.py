@@ -153,7 +153,7 @@ def _import(arguments: argparse.Namespace) -> int:
 
 
 def _backup(arguments: argparse.Namespace) -> int:
-    from gentle_ember.documents.backup import backup
+    from gentle_ember.store.backup import backup
     from gentle_ember.store.database import database_path
 
     if not database_path(arguments.data).exists():
@@ -163,7 +163,7 @@ def _backup(arguments: argparse.Namespace) -> int:
 
 
 def _restore(arguments: argparse.Namespace) -> int:
-    from gentle_ember.documents.backup import restore
+    from gentle_ember.store.backup import restore
     from gentle_ember.store.upgrade import bring_up
 
     jobs = restore(arguments.file, arguments.data)

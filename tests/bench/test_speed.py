@@ -23,12 +23,14 @@ from gentle_ember.core.estimates.output import output_section
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import propane
 from gentle_ember.core.physics.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
+from gentle_ember.core.physics.mixture import Metered, over_load
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.marks.drawing import template as drill_template
 from gentle_ember.core.stages.fit.marks.mount import mount_plans
 from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fuel_path.edit import train_of
 from gentle_ember.core.stages.fuel_path.ladder import fitted, ladder
+from gentle_ember.core.stages.fuel_path.mixture import LOADS
 from gentle_ember.core.stages.fuel_path.search import solve
 from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.core.stages.load_test.bank import Load, plan_bank
@@ -222,6 +224,16 @@ def test_a_ladder_at_four_loads_and_two_gases():
 
     taken = undisturbed_s(lambda: [ladder(*row) for row in rows])
     say("ladder, four loads and two gases", taken * 1e3, 15, "ms")
+
+
+def test_the_mixture_over_forty_loads():
+    """Both ends, their bands and the idle screw set are six such curves."""
+    signals = itertools.count(200, 7)
+
+    def one() -> None:
+        over_load(Metered(float(next(signals)), 62.0, 30.0, 0.4), LOADS, smooth=False)
+
+    say("mixture over 40 loads", undisturbed_s(one, 12) * 1e3, 5, "ms")
 
 
 def test_a_bench_step_and_an_automatic_sweep():

@@ -328,7 +328,7 @@ def test_a_train_changed_after_work_began_shows_what_is_undone(shop):
     page = shop.page
     be(shop)
     shop.open(STARS, "fit/sheet")
-    expect(page.locator("[data-done]")).to_have_text("44")
+    expect(page.locator("[data-done]")).to_have_text("42")
     shop.open(STARS, "fuel_path/train")
     swap(page, "hose", "1.5 m")
     shop.saved()
@@ -364,7 +364,7 @@ def test_what_is_taken_along_counted_cut_and_given_back_is_kept(either):
     page.get_by_role("checkbox", name="magnetic tray").check()
     either.saved()
     either.open(TWIN, "fit/map")
-    row = page.locator('[data-fasteners="battery"]')
+    row = page.locator('[data-fasteners="air_cleaner_off"]')
     row.get_by_label("How many").fill("2")
     row.get_by_label("Size").fill("M6 × 12")
     row.get_by_label("Size").press("Tab")
@@ -372,8 +372,8 @@ def test_what_is_taken_along_counted_cut_and_given_back_is_kept(either):
     page.locator('[data-field="fit.left.h1.state"] select').select_option("abandoned, open")
     either.saved()
     either.open(TWIN, "fit/sheet")
-    step = page.locator('[data-step="back-battery"]')
-    step.get_by_role("button", name=re.compile("Battery on")).click()
+    step = page.locator('[data-step="back-air_cleaner_off"]')
+    step.get_by_role("button", name=re.compile("Air cleaner on")).click()
     expect(step).to_contain_text("2 × M6 × 12")
     found = asked(either, f"/api/jobs/{job_of(either)}")
     assert found["job"]["fit"]["packed"]["magnetic_tray"]["done"]

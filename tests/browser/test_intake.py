@@ -168,7 +168,7 @@ def test_fuel_states_answer_the_owner_and_name_the_slips(shop):
     page = shop.page
     answer = page.locator("[data-answer]")
     expect(answer).to_contain_text("yes, but")
-    page.get_by_role("button", name="On propane").click()
+    page.get_by_role("button", name="On propane", exact=True).click()
     expect(page.locator("main")).to_contain_text("gasoline and propane both reach the intake")
     expect(page.locator('[data-cell="tank_valve.propane"]')).to_have_text("shut")
     page.goto(page.url.replace("method/states", "intake/machine"))

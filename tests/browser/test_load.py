@@ -191,3 +191,38 @@ def test_typing_loses_nothing_while_four_instruments_are_live(shop):
     shop.saved()
     kept = asked(shop, f"/api/jobs/{job_of(shop)}")["job"]["load_tests"]["s1-propane"]["loads"]
     assert [one["name"] for one in kept.values()] == [text]
+
+
+def test_the_cards_of_a_finished_set_are_read_and_taken_along(either):
+    page = either.page
+    either.open(CHOIR, "hand_over/cards")
+    group = page.get_by_role("group", name="Card")
+    for title in ("Gasoline", "Propane", "Natural gas", "When something is wrong"):
+        group.get_by_role("button", name=title, exact=True).click()
+        expect(page.locator("article h2")).to_contain_text(title)
+    expect(page.locator("article")).to_contain_text("CO has no smell")
+    for name, begins in (("PDF, A6", b"%PDF"), ("One file for a phone", b"<!doctype html>"),
+                         ("Record of work, PDF", b"%PDF")):  # fmt: skip
+        with page.expect_download() as saved:
+            page.get_by_role("link", name=name).click()
+        assert saved.value.path().read_bytes().startswith(begins)
+
+
+def test_a_stage_is_left_out_only_with_a_reason_and_never_where_safety_rests_on_it(shop):
+    page = shop.page
+    be(shop)
+    shop.open(STARS, "load_test/record")
+    leave = page.get_by_role("button", name="Leave it out")
+    expect(leave).to_be_disabled()
+    page.get_by_label("Leave this stage out on purpose, because").fill("Loaded at the owner's.")
+    leave.click()
+    expect(page.locator("p.state")).to_contain_text("Left out on purpose by")
+    expect(page.locator('nav a[href$="/load_test"]').first).to_contain_text("left out")
+    shop.open(STARS, "first_start/record")
+    expect(page.locator("[data-holds]")).to_contain_text("propane: not started yet")
+    expect(page.get_by_role("button", name="Leave it out")).to_have_count(0)
+    shop.open(STARS, "hand_over/record")
+    told = page.locator("[data-holds]")
+    expect(told).to_contain_text("First start comes first")
+    told.get_by_role("link", name="its record").first.click()
+    expect(page).to_have_url(re.compile("first_start/record"))

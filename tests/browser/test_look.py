@@ -33,6 +33,8 @@ PAGES = [
     "prove_tight/leaks",
     "first_start/start",
     "first_start/metering",
+    "hand_over/cards",
+    "hand_over/record",
 ]
 QUICK = [
     "derate",
@@ -195,9 +197,9 @@ def test_quick_answers_refuse_at_the_field(shop):
 def test_a_pipe_is_sized_and_the_size_below_found_short(shop):
     page = shop.page
     page.goto(f"{shop.server.url}/quick/gas-pipe")
-    expect(page.locator("[data-size]")).to_have_text("1 in")
-    page.locator("[data-solve]").select_option(label="what it passes")
-    page.locator("[data-nominal]").select_option("3/4")
+    expect(page.locator("[data-said=nominal]")).to_have_text("1 in")
+    page.locator("[data-quick=solve] select").select_option(label="what it passes")
+    page.locator("[data-quick=nominal] select").select_option("3/4")
     expect(page.locator("main")).to_contain_text("not enough: the next size")
     field = page.locator('[data-quick="length_m"]')
     field.locator("input").fill("10 ft")

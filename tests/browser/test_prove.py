@@ -121,7 +121,7 @@ def test_a_leak_is_found_mended_soaped_again_and_the_test_signed_off(either):
     page.get_by_role("textbox", name="What was done about it").press("Tab")
     page.goto(page.url.replace("prove_tight/leaks", "first_start/metering"))
     expect(page.locator("[data-not-tight]")).to_contain_text("No start on natural gas")
-    page.get_by_role("link", name="Leak test").last.click()
+    page.locator("[data-not-tight]").get_by_role("link", name="go there").first.click()
     row.get_by_role("button", name="Film holds").click()
     expect(row).to_have_attribute("data-state", "tight")
     expect(row).to_contain_text("New tape, two threads bare.")
@@ -163,6 +163,7 @@ def rows_at(rows):
 
 def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     be(either)
+    either.page.clock.install()
     either.open("Star-party hut", "first_start/start")
     page = either.page
     expect(page.locator("[data-look]").first).to_be_visible()
@@ -181,6 +182,11 @@ def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     page.get_by_label("Primer presses").fill("6")
     page.get_by_role("button", name="Note the attempt").click()
     expect(page.locator("[data-advice]")).to_contain_text(re.compile(r"Wait (29|30):"))
+    page.get_by_label("What it did").select_option("runs")
+    expect(page.get_by_role("button", name="Note the attempt")).to_be_disabled()
+    page.get_by_label("What it did").select_option("smells")
+    expect(page.get_by_role("button", name="Note the attempt")).to_be_enabled()
+    page.clock.fast_forward("31:00")
     page.get_by_label("What it did").select_option("runs")
     page.get_by_role("button", name="Note the attempt").click()
     expect(page.locator("[data-advice]")).to_be_hidden()

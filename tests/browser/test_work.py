@@ -203,15 +203,20 @@ def test_two_pages_merge_and_a_clash_is_shown_at_the_field(shop, browser):
     other.context.close()
 
 
-def test_export_then_import_gives_the_same_job(shop, tmp_path):
-    shop.open("Star-party hut", "intake/site")
-    page = shop.page
+def saved_as(page, file):
+    """The job on show, saved as a file by the finder; the file."""
     page.keyboard.press("/")
     page.get_by_role("combobox", name="Find").fill("save this job")
     with page.expect_download() as download:
         page.keyboard.press("Enter")
-    file = tmp_path / "hut.zip"
     download.value.save_as(file)
+    return file
+
+
+def test_export_then_import_gives_the_same_job(shop, tmp_path):
+    shop.open("Star-party hut", "intake/site")
+    page = shop.page
+    file = saved_as(page, tmp_path / "hut.zip")
     with zipfile.ZipFile(file) as archive:
         content = json.loads(archive.read("job.json"))
     assert content["job"]["sites"]["s1"]["elevation"]["typed"] == "2450 m"
@@ -228,6 +233,32 @@ def test_export_then_import_gives_the_same_job(shop, tmp_path):
     broken.write_bytes(file.read_bytes()[:400])
     page.locator('input[type="file"]').set_input_files(broken)
     expect(page.get_by_role("alert")).to_contain_text("broken.zip")
+
+
+def test_what_an_import_may_not_bring_is_told_and_left_out_when_asked(shop, tmp_path):
+    page = shop.page
+    shop.open("Choir stage", "intake/set")
+    taken, changed = saved_as(page, tmp_path / "job.zip"), tmp_path / "changed.zip"
+    with zipfile.ZipFile(taken) as whole, zipfile.ZipFile(changed, "w") as other:
+        content = json.loads(whole.read("job.json"))
+        content["job"]["title"] = "Choir stage, from elsewhere"
+        content["job"]["fit"]["smelled"] = {"g1": {"by": "RK"}}
+        content["job"]["stages"]["hand_over"] = {"state": "done", "by": "RK"}
+        for name in whole.namelist():
+            other.writestr(name, json.dumps(content) if name == "job.json" else whole.read(name))
+    shop.board()
+    page.locator('input[type="file"]').set_input_files(changed)
+    told = page.locator("[data-unearned]")
+    expect(told).to_contain_text("changed.zip holds what this job does not allow yet")
+    expect(told).to_contain_text("Gas was smelled")
+    told.get_by_role("button", name="Leave it").click()
+    expect(told).to_have_count(0)
+    page.locator('input[type="file"]').set_input_files(changed)
+    told.get_by_role("button", name="Take it in without").click()
+    expect(page.get_by_label("Stages of the job")).to_be_visible()
+    page.goto(f"{page.url.rsplit('/', 2)[0]}/hand_over/record")
+    expect(page.locator("[data-stage-state]")).to_have_attribute("data-stage-state", "under_way")
+    expect(page.locator("[data-holds]")).to_contain_text("Gas was smelled")
 
 
 def test_board_searches_copies_and_archives_with_undo(shop):

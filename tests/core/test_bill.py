@@ -89,11 +89,11 @@ def test_a_coupler_half_that_only_one_gas_can_use_is_cautioned_and_mended() -> N
         SHELF, FuelKey.PROPANE,
     ).train  # fmt: skip
     job = twin.model_copy(update={"trains": {"propane": stemmed, "natural_gas": gas}})
-    assert "one_set" in cautions(job, stemmed)
+    assert "two_gases" in stops(job, stemmed)
     template = TEMPLATES["two_barrel_adapter-check_pigtails"]
     best = propose(job, output_of(job), CATALOG, "propane", template, old=stemmed).proposals[0]
     assert best.train.slots["set_half"].part == gas.slots["set_half"].part
-    assert "one_set" not in cautions(job, best.train)
+    assert "two_gases" not in stops(job, best.train)
 
 
 def test_a_kit_is_checked_for_what_is_missing_and_left_over() -> None:

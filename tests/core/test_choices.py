@@ -13,7 +13,7 @@ from pydantic import BaseModel
 from gentle_ember.core.job.choices import CHOICES, FIELDS
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
-from gentle_ember.core.quick.proving import ANSWERS
+from gentle_ember.core.quick.answers import ANSWERS
 from gentle_ember.core.quick.titles import QUICK
 from gentle_ember.core.route import STAGES, WAITS
 from gentle_ember.web.published import lists, typescript

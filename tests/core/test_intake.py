@@ -95,8 +95,35 @@ def test_what_goes_together_is_no_contradiction():
     assert list(contradictions(known())) == []
     kept = ("spacer_adapter", "remote_tank_gravity", "rejet")
     assert list(contradictions(known(choice={"methods": kept}))) == []
-    nearer = {"sites__s1__least_opening": fact(3.0), "sites__s1__note": "Blank wall, by code."}
+    nearer = {
+        "sites__s1__least_opening": fact(3.0),
+        "sites__s1__least_opening_why": "Blank wall, by code.",
+        "sites__s1__least_opening_by": "RK",
+    }
     assert list(contradictions(known(**nearer))) == []
+
+
+@pytest.mark.parametrize(("field", "usual", "floor"), [
+    ("least_opening", 6.0, 3.0), ("least_cylinder", 1.5, 0.9),
+])  # fmt: skip
+def test_a_distance_below_the_usual_takes_its_own_reason_and_name_and_has_a_floor(
+    field, usual, floor
+):
+    at = f"sites__s1__{field}"
+
+    def said(value, **more):
+        facts = {at: fact(value), **{f"{at}_{name}": text for name, text in more.items()}}
+        found = list(contradictions(known(**facts, sites__s1__note="Gate code 14.")))
+        return [(one.path, one.text) for one in found]
+
+    assert said(usual) == []
+    ((path, text),) = said(floor)
+    assert path == f"sites.s1.{field}"
+    assert "reason" in text
+    assert "name" in said(floor, why="By the fire officer.")[0][1]
+    assert said(floor, why="By the fire officer.", by="RK") == []
+    ((_, text),) = said(floor - 0.01, why="By the fire officer.", by="RK")
+    assert text.startswith("Never nearer")
 
 
 STOPS = [
@@ -107,7 +134,7 @@ STOPS = [
     ("near.s1.c1", {"sites__s1__cylinders": {"c1": {"distance": fact(1.0)}}}),
     ("storage.s1", {"sites__s1__storage": "indoors"}),
     ("meter.s1.g1", {GAS: {"g1": {"meter": fact(60e3), "appliances": fact(40e3)}}}),
-    ("sketch.o", {"sites__s1__sketch": {"items": {
+    ("sketch.s1.o", {"sites__s1__sketch": {"items": {
         "s": {"kind": "set", "x": 5, "y": 5}, "o": {"kind": "opening", "x": 8, "y": 5}}}}),
 ]  # fmt: skip
 
@@ -173,7 +200,11 @@ def test_the_sketch_measures_and_finds_what_stands_wrong():
         return {one.key: one.trouble for one in measures(site, AT)}
 
     near = sketch(s=("set", 10, 10), c=("cylinder", 11, 10), o=("opening", 10, 15.9))
-    assert trouble(near) == {"c": "too near", "o": "too near"}
+    assert trouble(near) == {"c": "too near", "o": "too near", "c-o": ""}
+    vent = sketch(s=("set", 10, 10), t=("stub", 10.5, 10))
+    assert trouble(vent) == {"t": "too near"}
+    sill = sketch(s=("set", 10, 10), c=("cylinder", 14, 10), o=("opening", 14, 10.8))
+    assert trouble(sill)["c-o"] == "too near"
     three_four_five = measures(sketch(s=("set", 10, 10), t=("stub", 13, 14)), AT)
     assert three_four_five[0].figure.value == pytest.approx(5.0)
     behind = sketch(exhaust=90.0, s=("set", 10, 10), c=("cylinder", 13, 10))

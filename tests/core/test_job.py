@@ -174,7 +174,7 @@ def test_a_cold_cylinder_is_a_caution_and_an_overfull_one_a_stop():
 
 def test_lean_as_jetted_is_a_stop():
     down_from_high = whole(set__carburetor__jetted_at=fact(3000.0), sites__s1__elevation=fact(0.0))
-    lean = [c for c in plan(down_from_high, CATALOG).of(cautions) if c.key == "lean"]
+    lean = [c for c in plan(down_from_high, CATALOG).of(cautions) if c.key == "lean.s1"]
     assert [c.severity for c in lean] == ["stop"]
 
 

@@ -20,7 +20,7 @@ from gentle_ember.core.stages.fit.marks.drawing import (
 from gentle_ember.core.stages.fit.marks.label import label
 from gentle_ember.core.stages.fit.marks.mount import MountPlan, mountable, plan_mount
 from gentle_ember.core.stages.fit.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
-from gentle_ember.core.stages.method.networks import fuel_states
+from gentle_ember.core.stages.method.networks import fuel_states, safe_orders
 from tests.helpers.fits import SPACER, fitted
 from tests.helpers.sets import CATALOG, fact
 
@@ -239,12 +239,19 @@ def test_a_template_without_a_place_is_refused() -> None:
 
 
 def test_the_label_names_every_handle_in_every_state() -> None:
-    states = Plan(fitted(*SPACER), CATALOG).of(fuel_states)
-    made = label("Holm", states)
+    plan = Plan(fitted(*SPACER), CATALOG)
+    states, orders = plan.of(fuel_states), plan.of(safe_orders)
+    made = label("Holm", states, orders)
     texts = [one.text for one in made.shapes if not isinstance(one, Line | Circle)]
     for control in states.controls:
         assert control.key == "engine" or control.name in texts
     assert any("carbon monoxide" in text for text in texts)
+    for one in orders:
+        shown = not one.key.startswith("over.")
+        assert (one.name in texts) is shown
+        first = texts.index(one.name) if shown else 0
+        below = " ".join(text.strip() for text in texts[first:])
+        assert not shown or all(line.rstrip(".") in below for line in one.lines)
     for shape in made.shapes:
         if isinstance(shape, Line):
             assert min(shape.x1, shape.x2) >= -1e-9

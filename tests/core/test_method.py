@@ -23,6 +23,7 @@ from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from tests.helpers.facts import variants, with_value
+from tests.helpers.fits import SNORKEL, fitted
 from tests.helpers.jobs import fact, job, known
 
 CATALOG = load()
@@ -165,7 +166,8 @@ def fingerprint(of):
 
 
 def test_every_intake_question_feeds_some_rule(jobs_of_the_demo):
-    shown = [(of, {ask.path for ask in asked(of)}, fingerprint(of)) for of in jobs_of_the_demo]
+    jobs = [*jobs_of_the_demo, fitted(*SNORKEL)]
+    shown = [(of, {ask.path for ask in asked(of)}, fingerprint(of)) for of in jobs]
     for ask in ASKS:
         assert any(ask.path in paths for _, paths, _ in shown), f"{ask.path} is never asked"
         assert any(

@@ -74,7 +74,7 @@ def test_field_rule_for_heat():
 
 def test_carburetor_not_rejetted_runs_rich_and_loses():
     at = conditions(2450, 298.15)
-    assert lambda_as_jetted(RATING, at) == pytest.approx(0.90 * 0.7418**0.5, abs=0.001)
+    assert lambda_as_jetted(at) == pytest.approx(0.90 * 0.7418**0.5, abs=0.001)
     as_is = derate(RATING, GASOLINE_E0, at)
     rejetted = derate(RATING, GASOLINE_E0, conditions(2450, 298.15, jetted=2450))
     assert as_is.output_w < rejetted.output_w

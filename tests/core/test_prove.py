@@ -54,7 +54,8 @@ def test_every_joint_stands_in_one_zone_from_the_source_on(name):
         assert zones == ["gasoline"]
     else:
         assert zones == [zone for zone in ORDER if zone in zones]
-        assert ("suction" in zones) is one.locks
+        built_in = name.startswith("multi_fuel_carburetor")
+        assert ("suction" in zones or built_in) is one.locks
         assert [zone.can_decay for zone in one.zones] == [zone == "low" for zone in zones]
 
 
@@ -116,9 +117,9 @@ def test_a_joint_that_is_not_made_or_not_there_is_not_looked_at():
     unmade = next(one.joint.key for one in joints if not one.made and not one.joint.on_day)
     for joint, says in ((unmade, "not made yet"), ("propane.nowhere", "no such joint")):
         after = with_(job, proof={"soaped": {"l1": {"joint": joint, "found": "holds"}}})
-        (refused,) = refusals(job, Plan(after, CATALOG))
-        assert refused.path == "proof.soaped.l1"
-        assert says in refused.text
+        found = list(refusals(job, Plan(after, CATALOG)))
+        assert {one.path for one in found} == {"proof.soaped.l1"}
+        assert any(says in one.text for one in found)
 
 
 def test_a_joint_made_again_is_to_be_soaped_again():
@@ -144,10 +145,10 @@ def test_a_regulator_that_passes_gas_at_rest_is_a_stop():
     ("after", "kelvin", "says"),
     [
         (2735.0, 290.0, ""),
-        (1500.0, 290.0, "falls more than is allowed"),
+        (1500.0, 290.0, "it leaks"),
         # 0.3 K colder takes some 106 Pa: the temperature told, nothing was lost.
         (2739.0 - 106.0, 289.7, ""),
-        # The same pressure 0.4 K warmer hides a leak of 142 Pa: too near to what is allowed.
+        # The same pressure 0.4 K warmer hides a leak of 142 Pa: too near to what must be ruled out.
         (2739.0, 290.4, "inconclusive"),
         (2739.0, 292.0, "inconclusive"),
         (1500.0, 292.0, "inconclusive"),
@@ -156,7 +157,7 @@ def test_a_regulator_that_passes_gas_at_rest_is_a_stop():
 def test_a_decay_counts_with_its_temperature_and_holds_the_zone(after, kelvin, says):
     zone = {
         "volume": fact(2e-3), "before": fact(2739.0), "after": fact(after), "seconds": fact(900.0),
-        "before_k": fact(290.0), "after_k": fact(kelvin), "allowed": fact(150.0),
+        "before_k": fact(290.0), "after_k": fact(kelvin),
     }  # fmt: skip
     job = locked(soaped(job_with("spacer_adapter-cylinder")))
     tested = gas_of(with_(job, proof={"zones": {"propane-low": zone}}))

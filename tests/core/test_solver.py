@@ -44,7 +44,7 @@ def _catalog(dice: random.Random) -> list[Part]:
             {
                 "key": key, "number": key, "name": key, "maker": "m", "kind": kind,
                 "inlet": inlet, "outlet": outlet, "price": round(dice.uniform(1, 60), 2),
-                "stock": dice.choice((0, 1, 4)), **more,
+                "stock": dice.choice((0, 1, 4)), "rating_pa": 1e6, **more,
             }
         )  # fmt: skip
 
@@ -67,7 +67,7 @@ def _catalog(dice: random.Random) -> list[Part]:
     for n in range(3):
         found.append(part(f"d{n}", PartClass.DEMAND, f"npt:{size()}:f", "npt:1/2:f", bore_m=12e-3,
                           least_pa=dice.uniform(2, 6.5) * INCH_WC_PA, most_pa=14 * INCH_WC_PA,
-                          opening_pa=60.0))  # fmt: skip
+                          opening_pa=60.0, rated_w=1e6))  # fmt: skip
     for n in range(6):
         ends = (dice.choice("mf"), dice.choice("mf"))
         found.append(

@@ -3,12 +3,13 @@
 import pytest
 
 from gentle_ember.core.job.first_start import Attempt
-from gentle_ember.core.route import cautions
+from gentle_ember.core.route import cautions, holds_signing, refusals
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.advice import advice
 from gentle_ember.core.stages.first_start.starts import first_starts
 from tests.helpers.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
 from tests.helpers.sets import CATALOG, fact
+from tests.helpers.sound import put, signed, sound
 
 
 def keys(case, **more):
@@ -29,7 +30,7 @@ def test_every_fuel_has_a_gate_and_a_proof_that_says_why(name):
 
 def test_particulars_stand_only_where_they_apply():
     assert keys(SPACER)["choke"].text == "Choke open."
-    assert keys(MULTI)["choke"].text == "Choke as on gasoline."
+    assert keys(MULTI)["choke"].text == "Choke as the maker of this carburetor says for gas."
     assert "lock_off" in keys(TWIN)
     assert "lock_off" not in keys(SPACER)
     assert "eco" not in keys(SPACER)
@@ -74,7 +75,9 @@ def test_each_way_of_not_starting_has_its_next_check():
     assert "quarter turn" in tried({**heard, "result": "dies"}).check
     assert "Prime it" in tried({"result": "nothing"}).check
     assert "Once more" in tried(heard).check
-    assert "spark" in tried(heard, heard, heard).check
+    spark = tried(heard, heard, heard)
+    assert spark.check.startswith("Spark: shut the source")
+    assert "away from its open hole" in spark.check
     gasoline = advice([Attempt(result="dies")], choke_open=False, gas=False)
     assert "Vent" in gasoline.check
 
@@ -91,3 +94,37 @@ def test_gasoline_that_holds_less_since_the_work_is_a_figure_and_a_caution():
     assert any("8 % less than before the work" in c.text for c in planned.of(cautions))
     (nothing,) = Plan(job, CATALOG).of(first_starts)
     assert nothing.lost is None
+
+
+@pytest.mark.parametrize(("plate", "hz", "severity"), [
+    (60.0, 61.8, None), (60.0, 60.8, None), (60.0, 62.7, None), (60.0, 60.0, "caution"),
+    (60.0, 63.5, "caution"), (60.0, 64.7, "caution"), (60.0, 65.0, "stop"), (50.0, 51.5, None),
+    (50.0, 54.1, "stop"), (None, 61.8, None), (None, 58.0, "caution"),
+])  # fmt: skip
+def test_the_governor_is_looked_at_without_load_on_each_gas(plate, hz, severity):
+    job = put(sound("spacer"), "set.hertz", None if plate is None else fact(plate))
+    read = put(job, "starts.propane.no_load", fact(hz))
+    path = "starts.propane.no_load"
+    told = {one.key: one for one in Plan(read, CATALOG).of(cautions)}
+    assert (path in told) is (severity is not None)
+    if severity is None:
+        return
+    assert told[path].severity == severity
+    assert told[path].fuel == "propane"
+    held = [one.text for one in Plan(signed(read, but="load_test"), CATALOG).of(holds_signing)[
+        "load_test"]]  # fmt: skip
+    assert any("without load" in text for text in held) is (severity == "stop")
+
+
+def test_the_governors_range_is_in_the_look_and_an_inverter_has_none():
+    assert "61 to 62.5 Hz" in keys(SPACER)["governor"].text
+    assert "51 to 52.1 Hz" in keys(SPACER, set__hertz=fact(50.0))["governor"].text
+    assert "governor" not in keys(SPACER, set__set_class="inverter")
+
+
+def test_no_reading_without_load_before_it_may_run():
+    job = put(sound("spacer"), "fit.smelled.g1", {"by": "RK"})
+    after = put(job, "starts.propane.no_load", fact(61.5))
+    found = [one.text for one in refusals(job, Plan(after, CATALOG))]
+    assert found
+    assert all(text.startswith("No reading on propane") for text in found)

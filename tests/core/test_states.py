@@ -6,17 +6,19 @@ import numpy as np
 import pytest
 
 from gentle_ember.core.physics.fuel_states import (
-    DEMAND_INLET,
     INTAKE,
     OUTSIDE,
     OWN_TANK,
     REMOTE_TANK,
+    Network,
     State,
     faults,
 )
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.method.base import Case
-from gentle_ember.core.stages.method.networks import as_before, fuel_system, states_section
+from gentle_ember.core.stages.method.networks import as_before, both_on, fuel_system, states_section
 from tests.helpers.jobs import fact, known
+from tests.helpers.sets import CATALOG
 
 GASES = {"g1": {"kind": "natural_gas", "pressure": fact(1744.0)}}
 SYSTEMS = {
@@ -68,10 +70,15 @@ def expected(network, state):
     for place in network.pressed:
         if joined(place, OUTSIDE):
             found.add("escapes")
-        elif not running and joined(place, DEMAND_INLET):
+        elif not running and any(joined(place, inlet) for inlet in network.inlets):
             found.add("demand_only")
         elif not running and joined(place, INTAKE):
             found.add("gas_at_rest")
+    inside = closure(Network(network.controls, tuple(
+        one for one in network.links if OUTSIDE not in (one.a, one.b)), network.sources,
+        network.pressed), state.positions)  # fmt: skip
+    if any(inside(a, b) for a, b in itertools.combinations(network.pressed, 2)):
+        found.add("gases_joined")
     if state.runs_on and state.runs_on not in feeding:
         found.add("no_fuel")
     if state.runs_on == "gasoline" and OWN_TANK in tanks and not joined(OWN_TANK, "tank air"):
@@ -134,3 +141,50 @@ def test_the_owners_first_question_is_answered():
     assert as_before(Case(job), methods, 0).answer == "yes, but"
     assert as_before(Case(known(wants__keep_gasoline=False)), methods, 0).answer == "no"
     assert as_before(Case(job), ("snorkel",), 1).answer == "not as it is"
+
+
+def test_two_gases_at_once_takes_more_than_a_slip_or_two():
+    """Tried against every combination of positions, not only those with few changes."""
+    for name in ("two gases", "factory"):
+        section = states_section(Case(SYSTEMS[name][0]), SYSTEMS[name][1])
+        network = section.columns[0].network
+        every = [[(c.key, position) for position in c.positions] for c in network.controls]
+        bare = Network(network.controls, tuple(
+            one for one in network.links if OUTSIDE not in (one.a, one.b)), network.sources,
+            network.pressed)  # fmt: skip
+        fewest = None
+        for combination in itertools.product(*every):
+            at = dict(combination)
+            for cap, hoses in network.hoses_at.items():
+                joined = [hose for hose in hoses if at[hose] == "joined"]
+                if len(joined) > 1 or (joined and at[cap] == "on"):
+                    break
+            else:
+                inside = closure(bare, at)
+                fed = [place for place in network.pressed if inside(place, INTAKE)]
+                if len(fed) < 2:
+                    continue
+                for column in section.columns:
+                    if column.state.key in ("to_gas", "to_gasoline"):
+                        continue
+                    if column.state.positions["engine"] == at["engine"]:
+                        far = sum(at[key] != to for key, to in column.state.positions.items())
+                        fewest = far if fewest is None else min(far, fewest)
+        found = both_on(section)
+        assert (None if found is None else len(found.slips)) == fewest
+        assert fewest is None or fewest > 2
+
+
+def test_a_hose_that_is_always_on_is_one_slip_from_two_gases():
+    job, methods = SYSTEMS["two gases"]
+    document = job.model_dump(mode="json")
+    parts = [one for one in CATALOG.parts.values() if one.kind in ("stub", "shut_off", "demand")]
+    kinds = {str(one.kind): one for one in parts if one.takes(FuelKey.NATURAL_GAS)}
+    document["trains"] = {"natural_gas": {"template": "two_barrel_adapter-utility", "slots": {
+        key: {"part": kinds[key].key} for key in ("stub", "shut_off", "demand")}}}  # fmt: skip
+    document["parts"] = {one.key: one.model_dump(mode="json") for one in kinds.values()}
+    hard = type(job).model_validate(document)
+    found = both_on(states_section(Case(hard), methods))
+    assert found is not None
+    assert len(found.slips) == 1
+    assert "Shut-off at the stub open" in found.text

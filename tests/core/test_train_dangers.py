@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import ast
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
 
+from gentle_ember.core.job.ends import join
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.job.part import end
+from gentle_ember.core.job.train import AS_FOUND, Slot, Train
 from gentle_ember.core.stages import fuel_path
 from gentle_ember.core.stages.fuel_path.edit import insert, without
-from tests.helpers.sets import fact, job_of
+from tests.helpers.sets import asked, fact, job_of
 from tests.helpers.trains import (
     GAS_JOB,
     GAS_TRAIN,
@@ -54,10 +57,10 @@ def with_facts(job: Job, at: str, **facts: object) -> Job:
 def test_every_rule_of_trains_has_a_danger_planted_for_it():
     rules = {
         node.args[0].value
-        for path in RULES.glob("*rules.py")
+        for path in (*RULES.glob("*rules.py"), RULES / "mixture.py")
         for node in ast.walk(ast.parse(path.read_text(encoding="utf-8")))
         if isinstance(node, ast.Call)
-        and getattr(node.func, "id", "") in ("stop", "mind")
+        and getattr(node.func, "id", "") in ("stop", "mind", "not_known")
         and isinstance(node.args[0], ast.Constant)
     }
     planted = "".join(
@@ -194,6 +197,166 @@ def test_a_part_no_longer_sold_is_minded():
     assert "PV-999" in said.text
 
 
+@pytest.mark.parametrize("name", ["propane", "natural_gas", "gasoline"])
+def test_a_train_without_its_ends_is_a_stop(name: str):
+    job, train = {"propane": (PROPANE_JOB, PROPANE_TRAIN), "natural_gas": (GAS_JOB, GAS_TRAIN),
+                  "gasoline": (TANK_JOB, TANK_TRAIN)}[name]  # fmt: skip
+    keys = list(train.slots)
+    assert "no_source" in stops(job, without(train, keys[0]), name)
+    assert "no_end" in stops(job, without(train, keys[-1]), name)
+
+
+def test_train_and_site_agree_on_what_it_begins_with():
+    tall = job_of("frame", cylinder="100")
+    assert "other_source" in stops(tall, PROPANE_TRAIN)
+    both = with_facts(tall, "sites.s1.cylinders",
+                      c2={"size": "20", "distance": fact(2.0)})  # fmt: skip
+    assert "other_source" not in stops(both, PROPANE_TRAIN)
+    thin = job_of("large", distance=22.0, stub="1/2")
+    wide = job_of("large", distance=22.0, stub="3/4")
+    made = built(thin, "spacer_adapter-utility")
+    assert "other_source" not in stops(thin, made, "natural_gas")
+    assert "other_source" in stops(wide, made, "natural_gas")
+
+
+def held(job: Job, train: Train, name: str = "propane") -> dict[str, str]:
+    """What is not known of a train, by rule, with where it is said."""
+    return {one.rule: one.path for one in section(job, train, name).troubles if one.holds}
+
+
+@pytest.mark.parametrize("slot", ["regulator", "demand", "run_hose", "supply_half", "adapter"])
+def test_an_own_part_without_its_makers_limits_is_not_known(slot: str):
+    key = PROPANE_TRAIN.slots[slot].part
+    part_ = SHELF.parts[key]
+    bare = own(PROPANE_JOB, key, most_pa=None, rating_pa=None, rated_w=None)
+    assert ("limits" in held(bare, PROPANE_TRAIN)) is (part_.kind != "adapter")
+    assert "limits" not in held(PROPANE_JOB, PROPANE_TRAIN)
+
+
+def test_the_solver_takes_no_part_whose_limits_nobody_states():
+    key = PROPANE_TRAIN.slots["demand"].part
+    unstated = SHELF.parts[key].model_copy(
+        update={"key": "mine", "most_pa": None, "rating_pa": None, "price": 0.0}
+    )
+    question = asked(PROPANE_JOB, "spacer_adapter-cylinder")
+    role = question.template.role("demand")
+    assert role is not None
+    assert question.limits.fits(role, SHELF.parts[key])
+    assert "not stated" in question.limits.why_unfit(role, unstated)
+
+
+def test_an_unknown_part_holds_whatever_stands_next_to_it():
+    for key in list(PROPANE_TRAIN.slots)[1:]:
+        blind = put(PROPANE_TRAIN, key, part="", unknown="something brass")
+        assert "unknown" in held(PROPANE_JOB, blind), key
+    valve = put(TANK_TRAIN, "tank_valve", part="", unknown="a valve, perhaps")
+    assert "tank_valve" in held(TANK_JOB, valve, "gasoline")
+    assert "tank_valve" in stops(TANK_JOB, without(TANK_TRAIN, "tank_valve"), "gasoline")
+
+
+@pytest.mark.parametrize(("at", "name", "path"), [
+    ("sites.s1.gases.g1", "pressure", "sites.s1.gases.g1.pressure"),
+    ("sites.s1.gases.g1", "distance", "sites.s1.gases.g1.distance"),
+    ("sites.s1.gases.g1", "stub", "sites.s1.gases.g1.stub"),
+    ("set.studs", "spacing", "set.studs.spacing"),
+])  # fmt: skip
+def test_what_the_site_does_not_say_is_asked_and_not_taken_for_safe(at, name, path):
+    told = job_of("large", distance=22.0, stub="3/4", pressure=1744.0)
+    train = built(told, "spacer_adapter-utility")
+    assert "assumed" not in held(told, train, "natural_gas")
+    silent = with_facts(told, at, **{name: "unknown" if name == "stub" else None})
+    assert held(silent, train, "natural_gas")["assumed"] == path
+
+
+def test_a_gravity_line_whose_height_nobody_told_is_not_known():
+    assert held(TANK_JOB, TANK_TRAIN, "gasoline")["high_loop"].endswith("high_loop")
+    flat = with_facts(TANK_JOB, "sites.s1.remote_tank", high_loop=fact(0.0))
+    assert "high_loop" not in held(flat, TANK_TRAIN, "gasoline")
+
+
+def test_two_cylinders_without_a_check_between_them():
+    twin = job_of("frame", two=True)
+    train = built(twin, "spacer_adapter-check_pigtails")
+    tail, tee = (train.slots[one].part for one in ("pigtail", "manifold"))
+    assert "bare_manifold" not in stops(twin, train) | set(held(twin, train))
+    plain = own(own(twin, tail, check=False), tee, check=False)
+    assert "bare_manifold" in stops(plain, train)
+    silent = own(own(twin, tail, check=None), tee, check=None)
+    assert "bare_manifold" in held(silent, train)
+    assert "bare_manifold" not in stops(own(twin, tail, check=False), train)
+
+
+def test_an_electric_lock_off_is_no_demand_regulator():
+    twin = job_of("twin")
+    train = built(twin, "two_barrel_adapter-utility")
+    assert "stall" not in stops(twin, train, "natural_gas")
+    valve = next(one.part for one in train.slots.values()
+                 if SHELF.parts[one.part].kind == "lock_off")  # fmt: skip
+    bare = without(train, "demand")
+    assert "stall" in stops(own(twin, valve, stalls=True), bare, "natural_gas")
+
+
+def test_short_connectors_in_a_row_are_one_long_one():
+    hose = next(key for key, slot in GAS_TRAIN.slots.items()
+                if SHELF.parts[slot.part].kind == "gas_hose")  # fmt: skip
+    part_ = GAS_TRAIN.slots[hose].part
+    job = own(GAS_JOB, part_, length_m=2.4)
+    assert "connector" not in cautions(job, GAS_TRAIN, "natural_gas")
+    row = insert(GAS_TRAIN, hose, Slot(part=part_), SHELF.parts)
+    assert "connector" in cautions(job, row, "natural_gas")
+
+
+def test_a_tee_before_the_demand_regulator_lets_a_second_gas_on():
+    half = PROPANE_TRAIN.slots["set_half"].part
+    other = put(GAS_TRAIN, "set_half", part=half)
+    job = job_of("frame").model_copy(
+        update={"trains": {"propane": PROPANE_TRAIN, "natural_gas": other}}
+    )
+    tee = next(key for key, one in SHELF.parts.items() if one.kind == "tee")
+    teed = insert(PROPANE_TRAIN, "set_half", Slot(part=tee), SHELF.parts)
+    assert "two_gases" not in stops(job, PROPANE_TRAIN)
+    assert "two_gases" in stops(job, teed)
+    alone = job.model_copy(update={"trains": {"propane": teed}})
+    assert "two_gases" not in stops(alone, teed)
+
+
+def test_a_regulator_vent_without_a_screen_is_minded():
+    key = PROPANE_TRAIN.slots["regulator"].part
+    assert "open_vent" not in cautions(PROPANE_JOB, PROPANE_TRAIN)
+    assert "open_vent" in cautions(own(PROPANE_JOB, key, vent="open"), PROPANE_TRAIN)
+
+
+def as_found(**more: object) -> Train:
+    """The propane train as somebody else's, all of it looked at."""
+    seals: dict[str, object] = {}
+    for (_, before), (key, after) in pairwise(PROPANE_TRAIN.slots.items()):
+        ends = SHELF.parts[before.part].outlet, SHELF.parts[after.part].inlet
+        seals[key] = join(end(ends[0]), end(ends[1])).seal
+    train = PROPANE_TRAIN.model_copy(update={"found": True, "inlet": "hose_on", **more})
+    for key in train.slots:
+        train = put(train, key, upright=True, capped=True, seal=seals.get(key))
+    return train
+
+
+def test_somebody_elses_train_is_known_only_where_somebody_looked():
+    assert held(PROPANE_JOB, as_found(), AS_FOUND) == {}
+    assert "open_inlet" in held(PROPANE_JOB, as_found(inlet=""), AS_FOUND)
+    assert "open_inlet" in stops(PROPANE_JOB, as_found(inlet="open"), AS_FOUND)
+    for name, rule in (("upright", "upright"), ("seal", "sealing")):
+        for key in list(PROPANE_TRAIN.slots)[1:]:
+            part_ = SHELF.parts[PROPANE_TRAIN.slots[key].part]
+            unseen = put(as_found(), key, **{name: None})
+            asked_ = name == "seal" or part_.upright
+            assert (rule in held(PROPANE_JOB, unseen, AS_FOUND)) is asked_, (name, key)
+
+
+def test_plumbers_tape_on_a_gas_thread_is_told_from_the_right_one():
+    taped = next(key for key, slot in as_found().slots.items() if slot.seal == "tape")
+    wrong = put(as_found(), taped, seal="plumbers_tape")
+    assert "sealing" not in stops(PROPANE_JOB, as_found(), AS_FOUND)
+    assert "sealing" in stops(PROPANE_JOB, wrong, AS_FOUND)
+
+
 SOUND: list[tuple[str, Job, Train]] = [
     ("propane", PROPANE_JOB, PROPANE_TRAIN),
     ("natural_gas", GAS_JOB, GAS_TRAIN),
@@ -227,3 +390,19 @@ def test_without_any_one_part_a_sound_train_is_never_better(fuel: str, job: Job,
             continue
         after = {one.rule for one in section(job, bare, fuel).troubles}
         assert before - after <= quieted, key
+
+
+def test_a_tank_too_low_for_the_needles_seat_is_minded():
+    high = with_facts(TANK_JOB, "sites.s1.remote_tank", rise=fact(0.5))
+    assert "needle_seat" not in cautions(high, TANK_TRAIN, "gasoline")
+    low = with_facts(TANK_JOB, "sites.s1.remote_tank", rise=fact(0.01))
+    assert "needle_seat" in cautions(low, TANK_TRAIN, "gasoline")
+    assert "needle_seat" not in cautions(PUMPED_JOB, PUMPED, "gasoline")
+
+
+def test_a_regulator_that_opens_hard_is_minded_for_part_load():
+    demand = next(slot.part for slot in PROPANE_TRAIN.slots.values()
+                  if SHELF.parts[slot.part].opening_pa)  # fmt: skip
+    easy = own(PROPANE_JOB, demand, opening_pa=10.0)
+    assert "part_load" not in cautions(easy, PROPANE_TRAIN)
+    assert "part_load" in cautions(own(PROPANE_JOB, demand, opening_pa=250.0), PROPANE_TRAIN)

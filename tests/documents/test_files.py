@@ -5,18 +5,20 @@ import io
 import json
 import shutil
 import zipfile
+from pathlib import Path
 
 import pytest
 from jsonschema import Draft202012Validator
+from sqlalchemy import create_engine, text
 
 from gentle_ember import cli
 from gentle_ember.catalog import load
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.plan import plan
 from gentle_ember.documents import jobfile
-from gentle_ember.documents.backup import BackupError, backup, restore
 from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import AttachmentStore
+from gentle_ember.store.backup import BackupError, backup, restore
 from gentle_ember.store.check import check
 from gentle_ember.store.database import database_path, migrate, open_engine
 from gentle_ember.store.jobs import open_jobs
@@ -159,6 +161,76 @@ def test_restore_refuses_what_is_not_whole_or_not_empty(demo_copy, tmp_path):
         with pytest.raises(BackupError):
             restore(broken, tmp_path / "fresh")
         assert not database_path(tmp_path / "fresh").exists()
+
+
+@pytest.mark.parametrize("left", ["-wal", "-shm", "-journal"])
+def test_restore_refuses_beside_what_another_database_left(demo_copy, tmp_path, left):
+    saved, fresh = tmp_path / "shop.zip", tmp_path / "fresh"
+    backup(demo_copy, saved)
+    fresh.mkdir()
+    beside = database_path(fresh).with_name(database_path(fresh).name + left)
+    beside.write_bytes(b"left behind")
+    with pytest.raises(BackupError, match="left in"):
+        restore(saved, fresh)
+    assert sorted(one.name for one in fresh.iterdir()) == [beside.name]
+    beside.unlink()
+    assert restore(saved, fresh) == 8
+
+
+def test_restore_refuses_attachments_of_another_shop(demo_copy, tmp_path):
+    saved, fresh = tmp_path / "shop.zip", tmp_path / "fresh"
+    backup(demo_copy, saved)
+    (fresh / "attachments" / "ab").mkdir(parents=True)
+    with pytest.raises(BackupError, match="attachments"):
+        restore(saved, fresh)
+    assert not database_path(fresh).exists()
+
+
+def rewritten(saved: Path, out: Path, change) -> Path:
+    """A backup with its database changed."""
+    with zipfile.ZipFile(saved) as archive:
+        held = {name: archive.read(name) for name in archive.namelist()}
+    name = database_path(Path("x")).name
+    at = out.with_suffix(".sqlite3")
+    at.write_bytes(held[name])
+    change(at)
+    with zipfile.ZipFile(out, "w") as archive:
+        for entry, content in {**held, name: at.read_bytes()}.items():
+            archive.writestr(entry, content)
+    return out
+
+
+def test_restore_refuses_a_database_of_a_newer_version_by_name(demo_copy, tmp_path):
+    saved = tmp_path / "shop.zip"
+    backup(demo_copy, saved)
+
+    def newer(path: Path) -> None:
+        engine = create_engine(f"sqlite:///{path}")
+        with engine.begin() as connection:
+            connection.execute(text("UPDATE alembic_version SET version_num = '9999'"))
+        engine.dispose()
+
+    made = rewritten(saved, tmp_path / "newer.zip", newer)
+    with pytest.raises(BackupError, match="newer Gentle Ember"):
+        restore(made, tmp_path / "fresh")
+    assert not database_path(tmp_path / "fresh").exists()
+
+
+@pytest.mark.parametrize("where", [0.02, 0.3, 0.6, 0.9])
+def test_restore_never_says_it_restored_a_malformed_database(demo_copy, tmp_path, where):
+    saved = tmp_path / "shop.zip"
+    backup(demo_copy, saved)
+
+    def torn(path: Path) -> None:
+        content = bytearray(path.read_bytes())
+        at = 4096 * int(where * len(content) / 4096)
+        content[at : at + 4096] = b"\xff" * 4096
+        path.write_bytes(bytes(content))
+
+    made = rewritten(saved, tmp_path / "torn.zip", torn)
+    with pytest.raises(BackupError):
+        restore(made, tmp_path / "fresh")
+    assert not database_path(tmp_path / "fresh").exists()
 
 
 def test_command_line_moves_a_job_between_shops(demo_copy, tmp_path, capsys):

@@ -46,7 +46,9 @@ def known(**changes):
         "set__carburetor__fuel_solenoid": False,
         "set__carburetor__choke": "manual",
         "set__carburetor__jetted_at": fact(0.0),
-        "set__carburetor__jets": {"stamped": {"number": fact(90.0)}, "marking": "hundredths"},
+        "set__carburetor__jets": {
+            "stamped": {"number": fact(90.0)}, "marking": "hundredths", "made_on": "e10",
+        },
         "set__shut_off": True,
         "set__run_switch": "ignition",
         "set__tank_vent": "cap_lever",

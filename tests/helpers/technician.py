@@ -9,7 +9,7 @@ import math
 from typing import Any
 
 from gentle_ember.core.route import NAMES
-from tests.helpers.service import change, joints_of, show, write
+from tests.helpers.service import change, joints_of, show, tell, write
 
 WHO = "Odo Marlin"
 MINUTES = (0, 8, 16, 24)
@@ -88,6 +88,10 @@ class Technician:
         assert best["stops"] == 0
         self.put(f"trains.{fuel}", best["train"])
 
+    def settle(self) -> None:
+        """Say what is asked before anything is done with the machine."""
+        tell(self.client, self.job)
+
     def confirm_all(self) -> None:
         """Confirm whatever a person confirms, with its number."""
         for one in self.see()["ready"]:
@@ -123,7 +127,7 @@ class Technician:
                     "value": {"joint": joint["key"], "found": "holds", "by": WHO},
                 }
                 for joint in joints_of(gas)
-                if joint["state"] not in ("fitter", "tight")
+                if joint["state"] not in ("fitter", "awaits_fitter", "tight")
             ]
             if looks:
                 self.take(*looks)
@@ -211,16 +215,16 @@ class Technician:
     def rest(self) -> None:
         """From where the job stands to its end: whatever each stage asks, then its signature."""
         work = {
-            "fuel_path": (self.confirm_all,),
-            "fit": (self.confirm_all, self.put_right, self.fit_all),
-            "prove_tight": (self.soap_all,),
+            "fuel_path": (self.confirm_all, self.settle),
+            "fit": (self.confirm_all, self.put_right, self.fit_all, self.settle),
+            "prove_tight": (self.settle, self.soap_all, self.settle),
             "first_start": (self.start_all, self.meter_all),
-            "load_test": (self.load_all,),
+            "load_test": (self.confirm_all, self.settle, self.load_all),
         }
         for stage in NAMES:
             if self.state(stage) == "done":
                 continue
-            for step in work.get(stage, ()):
+            for step in work.get(stage, (self.confirm_all,)):
                 step()
             self.sign(stage)
         assert {one["state"] for one in self.see()["route"]} == {"done"}

@@ -141,7 +141,7 @@ def test_nothing_is_saved_of_a_refused_change(jobs):
         ("set.running", fact(-5000.0), "can't be negative"),
         ("set.running", fact(9e9), "too high"),
         ("set.nonsense", 1, "no such field"),
-        ("set.set_class", "submarine", "Input should be"),
+        ("set.set_class", "submarine", "not one of the choices"),
         ("nowhere.at.all", 1, "not a place"),
         ("sites.s1.cylinders.BAD KEY", {}, "a key takes"),
         ("title", "", "at least 1 character"),

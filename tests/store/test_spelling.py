@@ -6,6 +6,7 @@ import zipfile
 from sqlalchemy import create_engine, text
 
 from gentle_ember.catalog import load
+from gentle_ember.core.job.job import Job
 from gentle_ember.documents import jobfile
 from gentle_ember.documents.jobfile import VERSION
 from gentle_ember.store.database import database_path, open_engine
@@ -42,7 +43,7 @@ def test_an_older_database_is_brought_up_with_its_log(demo_copy):
         after = dict(session.execute(text("SELECT id, document FROM job")).all())
         log = "".join(session.scalars(text("SELECT changes FROM change")).all())
     assert {key: json.loads(one) for key, one in after.items()} == {
-        key: json.loads(one) for key, one in before.items()
+        key: jobfile.from_version_2(json.loads(one)) for key, one in before.items()
     }
     assert "vapour" not in log
     for key in after:
@@ -64,4 +65,37 @@ def test_a_job_file_of_version_1_is_read(demo_copy, tmp_path):
         archive.writestr("job.json", raw)
     read, _ = jobfile.read(path.read_bytes())
     assert read.version == VERSION
-    assert read.job == job
+    assert read.job == Job.model_validate(jobfile.from_version_2(job.model_dump(mode="json")))
+
+
+def test_what_was_taken_for_granted_is_asked_of_an_older_job():
+    slot = {"part": "x", "role": "source", "capped": True, "upright": True}
+    lying = {**slot, "upright": False}
+    brought = jobfile.from_version_2({"trains": {"propane": {"slots": {"a": slot, "b": lying}}}})
+    slots = brought["trains"]["propane"]["slots"]
+    assert (slots["a"]["capped"], slots["a"]["upright"]) == (None, None)
+    assert slots["b"]["upright"] is False
+    assert jobfile.from_version_2({"fit": {"capped": True}}) == {"fit": {"capped": True}}
+
+
+def test_a_drop_that_was_allowed_is_none_in_an_older_decay_and_its_log():
+    zone = {"before": None, "allowed": {"value": 124.5}, "barometer": None}
+    assert (
+        "allowed"
+        not in jobfile.from_version_2({"zones": {"propane-low": zone}})["zones"]["propane-low"]
+    )
+    logged = {"path": "proof.zones.propane-low.allowed", "value": {"value": 124.5}}
+    assert jobfile.from_version_2([logged]) == [
+        {"path": "proof.zones.propane-low.limit", "value": None}
+    ]
+
+
+def test_parts_of_an_older_job_say_what_the_catalog_says_now():
+    catalog = load()
+    for number in ("LF-P-101", "LF-P-105", "PV-F-106", "PV-K-101"):
+        part = next(one for one in catalog.parts.values() if one.number == number)
+        stored = {**part.model_dump(mode="json"), "stalls": True}
+        stored.pop("check", None)
+        brought = jobfile.from_version_2({"parts": {part.key: stored}})["parts"][part.key]
+        assert brought.get("check") is part.check
+        assert part.kind != "lock_off" or "stalls" not in brought

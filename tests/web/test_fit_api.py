@@ -15,7 +15,7 @@ from gentle_ember.web.address import STREAMS
 from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
-from tests.helpers.service import change, ids, key, picture, show, tick
+from tests.helpers.service import change, ids, key, picture, show, tell, tick
 from tests.helpers.serving import Server
 
 
@@ -38,6 +38,7 @@ def test_a_fit_with_open_steps_or_smelled_gas_is_not_signed_off(demo_client):
     for step in show(demo_client, job, "fit")["fit"]["steps"]:
         if step["state"] != "done":
             assert tick(demo_client, job, step).status_code == 200
+    tell(demo_client, job)
     after = show(demo_client, job, "fit")["fit"]
     assert after["done"] == after["total"]
     assert change(demo_client, job, "fit.smelled.g1", {"by": "TQ"}).status_code == 200

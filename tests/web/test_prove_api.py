@@ -2,7 +2,8 @@
 
 import json
 
-from tests.helpers.service import change, ids, joints_of, proof_of, show, soap, tick
+from tests.helpers.service import change, ids, joints_of, proof_of, show, soap, tell, tick
+from tests.helpers.technician import Technician
 
 
 def test_every_joint_stands_in_one_zone_and_no_start_before_all_are_tight(demo_client):
@@ -20,14 +21,27 @@ def test_every_joint_stands_in_one_zone_and_no_start_before_all_are_tight(demo_c
         assert "tight" in json.dumps(refused.json)
     for step in show(demo_client, job, "fit")["fit"]["steps"]:
         assert tick(demo_client, job, step).status_code == 200
+    first = joints_of(proof_of(demo_client, job))[0]
+    refused = soap(demo_client, job, first)
+    assert refused.status_code == 422
+    assert "is upright" in json.dumps(refused.json)
+    assert "distance" not in proof_of(demo_client, job)["before"]
+    assert soap(demo_client, job, first, "foam").status_code == 200
+    tell(demo_client, job)
     for joint in joints_of(proof_of(demo_client, job)):
         assert soap(demo_client, job, joint).status_code == 200
     left = proof_of(demo_client, job)["left"]
     assert left == ["lock-up of the demand regulator not checked"]
     change(demo_client, job, "proof.lock_up.propane", {"state": "still", "by": "RK"})
     assert proof_of(demo_client, job)["tight"]
-    signed = change(demo_client, job, "stages.prove_tight", {"state": "done", "by": "RK"})
-    assert signed.status_code == 200
+    signature = {"state": "done", "by": "RK"}
+    early = change(demo_client, job, "stages.prove_tight", signature)
+    assert early.status_code == 422
+    assert "Fuel path comes first" in json.dumps(early.json)
+    worker = Technician(demo_client, job)
+    worker.confirm_all()
+    for stage in ("fuel_path", "fit", "prove_tight"):
+        worker.sign(stage)
 
 
 def test_a_leak_stops_the_job_until_soaped_again_and_a_remade_joint_is_open(demo_client):

@@ -1,42 +1,90 @@
 """The small quick answers and the gas pipe over HTTP."""
 
+import json
+from pathlib import Path
+
 import numpy as np
 import pytest
 
+from gentle_ember.core.base.quantities import KINDS
+from gentle_ember.core.quick.answers import ANSWERS
 
-def test_quick_gas_pipe_sizes_and_refuses_at_the_quantity(client):
+
+def said(found):
+    return {one["key"]: (one["text"], one["bad"]) for one in found["said"]}
+
+
+def test_quick_gas_pipe_sizes_and_refuses_at_its_own_fields(client):
     body = {"solve": "bore", "heat_w": 38e3, "drop_pa": 124.5, "length_m": 22.0}
     found = client.post("/api/quick/gas-pipe", json=body).json
-    assert found["nominal"] == "1"
+    assert said(found)["nominal"] == ("1 in", False)
     assert [figure["key"] for figure in found["figures"]] == ["pipe.bore", "pipe.drop"]
     flow = client.post("/api/quick/gas-pipe", json={**body, "solve": "flow"}).json
-    assert flow["enough"] is False
+    assert said(flow)["enough"] == ("not enough: the next size, or a shorter way", True)
     assert flow["figures"][0]["rivals"][0]["name"].startswith("Spitzglass")
-    for name, value, path in (
-        ("drop_pa", 5e4, "pressure drop"), ("length_m", -3, "length"), ("nominal", "9", "nominal"),
+    for name, value in (
+        ("drop_pa", 5e4), ("length_m", -3), ("nominal", "9"), ("solve", "width"),
+        ("elevation_m", 9000.0), ("heat_w", 1.0), ("heat_w", "much"), ("heat_w", None),
     ):  # fmt: skip
-        refused = client.post("/api/quick/gas-pipe", json={**body, name: value})
-        assert refused.status_code == 422
-        assert refused.json["errors"][0]["path"] == path
+        refused = client.post("/api/quick/gas-pipe", json={**body, "solve": "flow"} | {name: value})
+        assert refused.status_code == 422, name
+        assert refused.json["errors"][0]["path"] == name
 
 
 def answer(client, name, **values):
     found = client.post(f"/api/quick/{name}", json=values)
-    return {one["key"]: one for one in found.json} if found.status_code == 200 else found
+    return {one["key"]: one for one in found.json["figures"]} if found.status_code == 200 else found
 
 
-def test_small_answers_give_figures_from_their_own_defaults(client):
-    forms = client.get("/api/quick/forms").json
-    assert len(forms) == 9
+def strictly(text):
+    """As a browser reads it: JSON has no Infinity and no NaN."""
+
+    def none_such(name):
+        raise AssertionError(name)
+
+    return json.loads(text, parse_constant=none_such)
+
+
+def test_every_form_answers_from_its_own_defaults_and_says_what_it_was_told(client):
+    forms = strictly(client.get("/api/quick/forms").text)
+    assert {one["key"] for one in forms} == set(ANSWERS)
     for form in forms:
         values = {field["name"]: field["default"] for field in form["fields"]}
-        figures = answer(client, form["key"], **values)
-        assert all(figure["method"]["formula"] and figure["inputs"] for figure in figures.values())
+        found = client.post(f"/api/quick/{form['key']}", json=values)
+        assert found.status_code == 200, found.json
+        answer = strictly(found.text)
+        cells = [cell["figure"] for table in answer["tables"] for line in table["lines"]
+                 for cell in line["cells"] if cell["figure"]]  # fmt: skip
+        figures = [*answer["figures"], *cells, *(answer["cylinder"] or {"figures": {}})[
+            "figures"].values()]  # fmt: skip
+        assert figures
+        assert all(figure["method"]["formula"] and figure["inputs"] for figure in figures)
         typed = {field["name"]: field for field in form["fields"] if field["sample"]}
         for name, field in typed.items():
             read = {"text": field["sample"], "kind": field["kind"], "system": "us"}
             value = client.post("/api/quantities/read", json=read).json["value"]
             assert value == pytest.approx(field["default"], rel=1e-3), name
+
+
+def test_each_answer_is_an_operation_of_its_own_with_its_units_limits_and_defaults():
+    document = json.loads(Path("docs/api/openapi.json").read_text("utf-8"))
+    for key, form in ANSWERS.items():
+        operation = document["paths"][f"/api/quick/{key}"]["post"]
+        named = operation["requestBody"]["content"]["application/json"]["schema"]["$ref"]
+        schema = document["components"]["schemas"][named.rpartition("/")[2]]
+        assert set(schema["properties"]) == {field.name for field in form.fields}
+        assert schema["additionalProperties"] is False
+        assert set(schema.get("required", ())) == {one.name for one in form.fields if one.asked}
+        for field in form.fields:
+            told = schema["properties"][field.name]
+            assert told["description"].startswith(field.label)
+            if field.quantity:
+                assert (told["minimum"], told["maximum"]) == (field.low, field.high)
+                assert f"[{KINDS[field.kind].si}]" in told["description"]
+            else:
+                assert told["default"] == field.default
+                assert set(told.get("enum", ())) == {value for value, _ in field.options}
+    assert "/api/quick/{name}" not in document["paths"]
 
 
 def test_small_answers_against_their_check_values(client):
@@ -63,16 +111,16 @@ def test_small_answers_against_their_check_values(client):
     warm = answer(client, "jet", number=90, here_m=2450.0, day_k=305.0)
     assert warm["jet.density"]["value"] < jet["jet.density"]["value"]
     hole = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=10e3)
-    back = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=1.0,
+    back = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=1e3,
                   bore_m=hole["orifice.bore"]["value"])  # fmt: skip
     assert back["orifice.heat"]["value"] == pytest.approx(10e3)
     assert hole["orifice.drill"]["value"] < hole["orifice.bore"]["value"]
     line = {"volume_m3": 1e-3, "before_pa": 2739.0, "seconds_s": 600.0}
     steady = {"before_k": 290.0, "after_k": 290.0}
     fell = answer(client, "leak-decay", **line, **steady, after_pa=2500.0)
-    assert "leaks more" in fell["decay.leak"]["warnings"][0]
+    assert "It leaks." in fell["decay.leak"]["warnings"][0]
     held = answer(client, "leak-decay", **line, **steady, after_pa=2739.0)
-    assert held["decay.leak"]["warnings"] == ["Tight within what is allowed."]
+    assert held["decay.leak"]["warnings"][0].startswith("Tight:")
     for after in (2739.0, 3000.0, 6000.0):
         untold = answer(client, "leak-decay", **line, after_pa=after)
         assert untold["decay.leak"]["warnings"][0].startswith("Inconclusive.")
@@ -103,7 +151,18 @@ def test_small_answers_refuse_at_the_field(client, name, values, path):
     refused = answer(client, name, **values)
     assert refused.status_code == 422
     assert path in [error["path"] for error in refused.json["errors"]]
-    assert client.post("/api/quick/nothing", json={}).status_code == 404
+    assert client.post("/api/quick/nothing", json={}).status_code in (404, 405)
+
+
+def test_a_schemas_own_refusals_are_plain_words(client):
+    body = {"gas": "coal", "drop_pa": "lots", "magic": 1}
+    refused = client.post("/api/quick/orifice", json=body).json["errors"]
+    assert {one["path"]: one["message"] for one in refused} == {
+        "gas": "That is not one of the choices.",
+        "drop_pa": "A number is wanted here.",
+        "heat_w": "This is missing.",
+        "magic": "There is no such field.",
+    }
 
 
 def test_speed_by_sound_takes_samples_and_refuses_what_is_none(client):

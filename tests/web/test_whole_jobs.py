@@ -48,14 +48,6 @@ def test_the_cider_barn_runs_on_its_digester(demo_client):
     work.rest()
 
 
-@pytest.fixture
-def finished(demo_client):
-    work = Technician(demo_client, ids(demo_client)["Lambing"])
-    work.reopen()
-    work.rest()
-    return work
-
-
 def test_a_finished_job_can_be_undone_step_by_step_and_done_again(finished):
     """Undo leads back past every gate, and redo is held to them as any write is."""
     before = finished.see()["job"]
@@ -85,8 +77,9 @@ def test_a_leak_found_late_takes_the_start_and_the_load_away(finished):
         assert "not proven tight" in json.dumps(refused.json), path
     for view in ("starts", "metering", "load_tests"):
         shown = next(one for one in show(client, job, view)[view] if one["fuel"] == "propane")
-        assert "not proven tight" in shown["forbidden"][0], view
-        assert any(joint["title"] in text for text in shown["forbidden"][1:]), view
+        assert "not proven tight" in shown["forbidden"][0]["text"], view
+        assert any(joint["title"] in one["text"] for one in shown["forbidden"][1:]), view
+        assert all(one["path"] for one in shown["forbidden"]), view
     assert soap(client, job, joint).status_code == 200
     (start,) = (one for one in show(client, job, "starts")["starts"] if one["fuel"] == "propane")
     assert start["forbidden"] == []

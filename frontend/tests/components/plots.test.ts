@@ -1,9 +1,10 @@
 import { screen } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { CylinderAnswer } from '$lib/api/client';
+import type { CylinderAnswer, Mixture } from '$lib/api/client';
 import type { JobSession } from '$lib/session/session.svelte';
 import type { GasMetering } from '$lib/stages/first_start/bench.svelte';
 import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
+import MixturePlot from '$lib/stages/fuel_path/MixturePlot.svelte';
 import Chill from '$lib/stages/method/Chill.svelte';
 import { shop } from '../shop';
 import { figure, inJob, opened } from './inJob';
@@ -109,5 +110,55 @@ describe('plots', () => {
     expect(screen.getByText('too cold to give gas')).toBeTruthy();
     expect(screen.getByText(/°F, against hours of run/)).toBeTruthy();
     expect(screen.getByText('2 h')).toBeTruthy();
+  });
+});
+
+describe('the mixture over load', () => {
+  let session: JobSession;
+  beforeEach(async () => {
+    shop.reset();
+    session = await opened();
+  });
+  afterEach(() => session.close());
+
+  const lam = (key: string, value: number) => {
+    const shown = { text: String(value), unit: '', low: '', high: '', number: value };
+    return figure({ key, label: `λ at ${key}`, value, us: shown, metric: shown });
+  };
+  const MIXTURE: Mixture = {
+    loads: [0, 0.5, 1],
+    expected: [1.3, 1.05, 0.95],
+    low: [1.0, 0.98, 0.95],
+    high: [2.9, 1.2, 0.96],
+    idle_set: [1, 1.02, 0.95],
+    figures: [lam('no load', 1.3), lam('full load', 0.95)],
+    hunts: 1.1,
+    hot: 1.2
+  };
+  const places = (path: string) =>
+    [...path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => ({
+      x: Number(x),
+      y: Number(y)
+    }));
+  const drawn = (name: string) =>
+    places(document.querySelector(`figure .${name}`)?.getAttribute('d') ?? '');
+
+  it('draws what is expected, with the idle screw set, its band and both limits', () => {
+    inJob(MixturePlot, { mixture: MIXTURE, gas: 'propane' }, session);
+    const [course, idled] = [drawn('course'), drawn('idled')];
+    expect(course).toHaveLength(3);
+    // Leaner is higher up, more load is farther right.
+    expect(course[0]?.y).toBeLessThan(course[2]?.y ?? 0);
+    expect(course[0]?.x).toBeLessThan(course[2]?.x ?? 0);
+    expect(idled[0]?.y).toBeGreaterThan(course[0]?.y ?? 0);
+    expect(idled[2]?.y).toBe(course[2]?.y);
+    expect(drawn('band')).toHaveLength(6);
+    expect(document.querySelectorAll('figure .limit')).toHaveLength(2);
+  });
+
+  it('says in words what it draws, and its figures open their working', () => {
+    inJob(MixturePlot, { mixture: MIXTURE, gas: 'propane' }, session);
+    expect(screen.getByRole('img').getAttribute('aria-label')).toContain('λ at no load 1.3');
+    expect(document.querySelectorAll('dl [data-figure]')).toHaveLength(2);
   });
 });

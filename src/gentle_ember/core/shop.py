@@ -22,7 +22,8 @@ NAMES = {
 LEARNED = Method(
     "shop-lessons", "The shop's own sets of this class",
     "estimate × exp(n·mean ln(measured/estimate)/(n + s²/τ²))",
-    "normal-normal shrinkage of log ratios toward 1; s scatter, τ spread of the estimate",
+    "normal-normal shrinkage of log ratios toward 1; s scatter, τ spread of the estimate; the band "
+    "is the next set's",
     "lessons",
 )  # fmt: skip
 
@@ -52,7 +53,8 @@ class Learned:
     spread: float
     shrunk: float
     band: float
-    """Standard error of the shrunk ratio, as a share of it."""
+    """Standard error of the next set's ratio about the shrunk one: what the mean is unsure of and
+    what sets differ by, together [1]."""
 
     def said(self) -> str:
         """In words.
@@ -90,7 +92,8 @@ def _of(quantity: str, logs: list[float]) -> Learned:
     # The shop's own scatter is worth little while it has few sets: it begins as the prior's.
     within = (PRIOR_WEIGHT * prior**2 + scatter) / (PRIOR_WEIGHT + n - 1)
     shrunk = n * mean / (n + within / prior**2)
-    band = math.sqrt(1 / (n / within + 1 / prior**2))
+    # The next set differs from the mean by as much as sets do, however well the mean is known.
+    band = math.sqrt(1 / (n / within + 1 / prior**2) + within)
     spread = math.sqrt(scatter / (n - 1)) if n > 1 else 0.0
     return Learned(n, math.exp(mean), spread, math.exp(shrunk), band)
 

@@ -9,12 +9,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
+from datetime import date
 from enum import StrEnum
 from typing import Any, TypeVar
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job.change import Change
-from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.dates import Dated, Standing
+from gentle_ember.core.job.job import Confirmation, Job
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.shop import NOTHING, Shop
 
@@ -34,6 +36,8 @@ class Severity(StrEnum):
     """How hard a caution holds: a stop blocks sign-off."""
 
     STOP = "stop"
+    NOT_KNOWN = "not_known"
+    """Of a train only: it can't be judged before this is told, and what rests on it waits."""
     CAUTION = "caution"
     STANDING = "standing"
 
@@ -47,6 +51,43 @@ class Caution:
     stage: str
     text: str
     path: str | None = None
+    site: str = ""
+    """The only site it holds at; empty where it holds at all."""
+    fuel: str = ""
+    """The only fuel it is about; empty where it is about all."""
+    by_date: bool = False
+    """Whether it comes and goes with the day, so that what is kept for other days leaves it out."""
+    proving_settles: bool = False
+    """Whether only more proving can settle it: it keeps nobody from letting gas in for that."""
+
+
+def dated_caution(
+    key: str, what: str, stands: Dated, over: str, path: str, stage: str, fuel: str, site: str = ""
+) -> Caution | None:
+    """What a date says of something: a stop once it ran out or can't be right, a caution soon
+    before, nothing while it is good.
+
+    Args:
+        key: of the caution.
+        what: the thing, as a sentence begins.
+        stands: how it stands today.
+        over: what follows once it ran out, after "was good until".
+        path: where the date is kept.
+        stage: which it stops.
+        fuel: the only one it is about.
+        site: the only one it holds at.
+    """
+    words = {
+        Standing.OVER: f"was good until {stands.until}, {stands.years} years from {stands.since}: "
+        f"{over}",
+        Standing.NOT_YET: f"is dated {stands.since}, which has not come: look again.",
+        Standing.SOON: f"is good until {stands.until} only: tell the owner.",
+    }.get(stands.standing)
+    if words is None:
+        return None
+    soon = stands.standing is Standing.SOON
+    severity, held = (Severity.CAUTION, "hand_over") if soon else (Severity.STOP, stage)
+    return Caution(key, severity, held, f"{what} {words}", path, site, fuel, by_date=True)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +109,56 @@ class Item:
     confirm: bool = False
     number: str = ""
     given: str = ""
+    acts: bool = False
+    """Whether nothing is done with the machine before it is settled."""
+    fuel: str = ""
+    """The only fuel it is about; empty where it is about all."""
+    site: str = ""
+    """The only site it holds at; empty where it holds at all."""
+
+
+def confirm_item(
+    job: Job,
+    key: str,
+    kind: str,
+    text: str,
+    stage: str,
+    *,
+    holds: bool = True,
+    acts: bool = False,
+    fuel: str = "",
+    number: str = "",
+) -> Item:
+    """An item ticked by whoever saw or heard it, kept in the job's `confirmed`.
+
+    Args:
+        job: the job.
+        key: under which it is confirmed.
+        kind: of item.
+        text: what it is.
+        stage: it must be settled before.
+        holds: whether it keeps that stage from being signed.
+        acts: whether nothing is done with the machine before it.
+        fuel: the only fuel it is about.
+        number: what number it takes besides the tick; without one it is not done.
+    """
+    seen = job.confirmed.get(key, Confirmation())
+    done = seen.done and (not number or bool(seen.number.strip()))
+    return Item(
+        key,
+        kind,
+        text,
+        stage,
+        f"confirmed.{key}",
+        done,
+        seen.by,
+        holds,
+        True,
+        number,
+        seen.number if number else "",
+        acts,
+        fuel,
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +179,26 @@ class Refusal:
 
 
 @dataclass(frozen=True, slots=True)
+class Hold:
+    """Something of the job that keeps an act or a signature back, and where it is settled."""
+
+    text: str
+    path: str = ""
+    """A place of the job; empty where the text says it all."""
+
+
+class Doing(StrEnum):
+    """Kinds of acts, by what must stand before them."""
+
+    LET_IN = "let_in"
+    """The source opened on a train that is being proven."""
+    RUN = "run"
+    """A start, a reading of the machine, a setting, a load, a change-over."""
+    NEAR_RATING = "near_rating"
+    """A load near the rating, which a new engine is broken in for first."""
+
+
+@dataclass(frozen=True, slots=True)
 class Act:
     """Something newly done with the machine itself: a start, a reading, a setting, a load."""
 
@@ -95,20 +206,37 @@ class Act:
     what: str
     """As a refusal begins: “No start on propane”."""
     fuel: str
+    doing: Doing = Doing.RUN
+    site: str = ""
+    """Where it is done; empty where that is not kept, and then every site must allow it."""
+    own: tuple[Hold, ...] = ()
+    """What holds it besides: its own gate is open, its wait is not over."""
+    emptied: Change | None = None
+    """What takes it out of a job again, where it is no entry of its own at `path`."""
+
+    @property
+    def back(self) -> Change:
+        """The write that takes it out of a job again."""
+        return self.emptied or Change(self.path, remove=True)
 
 
 class Plan:
     """Everything computed of one job, the catalog and what the shop learned.
 
     A section is a pure function of the plan; it is worked out when first asked for, and sections
-    ask for those of the stages before them.
+    ask for those of the stages before them. Dates run out against `today`; without one nothing
+    does.
     """
 
-    def __init__(self, job: Job, catalog: Catalog, shop: Shop = NOTHING) -> None:
+    def __init__(
+        self, job: Job, catalog: Catalog, shop: Shop = NOTHING, today: date | None = None
+    ) -> None:
         self.job = job
         self.catalog = catalog
         self.shop = shop
+        self.today = today
         self._found: dict[Callable[[Plan], Any], Any] = {}
+        self._elsewhere: dict[str, Plan] = {}
 
     def of(self, section: Callable[[Plan], R]) -> R:
         """A section, the same object each time it is asked for."""
@@ -116,6 +244,15 @@ class Plan:
             self._found[section] = section(self)
         found: R = self._found[section]
         return found
+
+    def at(self, site: str) -> Plan:
+        """The same job looked at from another of its sites."""
+        if site == self.job.site:
+            return self
+        if site not in self._elsewhere:
+            job = self.job.model_copy(update={"site": site})
+            self._elsewhere[site] = Plan(job, self.catalog, self.shop, self.today)
+        return self._elsewhere[site]
 
     @property
     def site(self) -> Site:

@@ -61,7 +61,8 @@ class DemoFit:
                 "what": step.what.split("⟨")[0],
                 "on": f"{self.day}T{int(at // 3600):02d}:{int(at % 3600 // 60):02d}:00Z",
             }  # fmt: skip
-        return done | self.notes
+        closed = {"fit.gaskets": "new", "fit.nuts": "full"} if not self.up_to else {}
+        return done | closed | self.notes
 
 
 def panel(wide: str, high: str, thick: str, room: str, **more: Any) -> dict[str, Any]:

@@ -9,7 +9,8 @@ from typing import Any
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
-from gentle_ember.core.stages.prove_tight.proof import tightness
+from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
+from gentle_ember.core.stages.prove_tight.proof import position_items, tightness
 from gentle_ember.demo.steps import Step, measured
 
 
@@ -20,11 +21,16 @@ class DemoProof:
     by: str
     day: str
     leaked: int = -1
+    loaded: bool = False
+    """Whether it was loaded since, so that the pressure at full load is read too."""
     decay: tuple[str, str, str, str] | None = None
     """Volume, pressure before and after, time."""
 
     def steps(self, job: Job, catalog: Catalog) -> Iterator[dict[str, Step]]:
-        """As changes: what was found, then what was passed."""
+        """As changes: what was seen before gas was let in, what was found, what was passed."""
+        seen: dict[str, Step] = {item.path: True for item in position_items(plan(job, catalog))}
+        if seen:
+            yield seen
         for proof in plan(job, catalog).of(tightness):
             soaped: dict[str, Any] = {}
             joints = [one for zone in proof.zones for one in zone.joints]
@@ -41,6 +47,22 @@ class DemoProof:
                         "repair": "Half a turn more, then remade: dirt in the thread.",
                     }  # fmt: skip
                 soaped[f"proof.soaped.{key}b"] = {**look, "found": "holds"}
+            if proof.fuel != "gasoline":
+                at = f"proof.how.{proof.fuel}"
+                yield {
+                    at: {"by": "leak_fluid", "gauge": "water manometer no. 2"},
+                    f"{at}.air": measured("9 °C"),
+                }
+            for fuel, inlet in plan(job, catalog).of(inlet_pressures).items():
+                at = f"proof.pressures.{fuel}"
+                read = f"{inlet.still_pa * 0.98:.0f} Pa", f"{inlet.still_pa * 0.985:.0f} Pa"
+                if fuel == proof.fuel:
+                    yield {
+                        at: {"by": self.by, "on": f"{self.day}T13:55:00Z"},
+                        f"{at}.static": measured(read[0]), f"{at}.later": measured(read[1]),
+                        **({f"{at}.full": measured(f"{inlet.full_pa * 0.97:.0f} Pa")}
+                           if self.loaded else {}),
+                    }  # fmt: skip
             still = {"state": "still", "by": self.by, "on": f"{self.day}T13:50:00Z"}
             locked = {f"proof.lock_up.{proof.fuel}": still} if proof.locks else {}
             yield {**soaped, **locked}
@@ -58,5 +80,7 @@ class DemoProof:
 
 PROOFS: dict[str, DemoProof] = {
     "stars": DemoProof("Odo Marlin", "2026-11-18"),
-    "choir": DemoProof("Runa Kestle", "2026-10-20", 6, ("2 L", "7 in wc", "6.95 in wc", "15 min")),
+    "choir": DemoProof(
+        "Runa Kestle", "2026-10-20", 6, True, ("2 L", "7 in wc", "6.95 in wc", "15 min")
+    ),
 }

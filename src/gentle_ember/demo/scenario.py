@@ -105,7 +105,7 @@ HONEY = DemoJob(
     (
         {
             "owner": "Marl Lane honey cooperative",
-            "wish": "A day's extracting without refuelling: remote tank on the trailer floor.",
+            "wish": "A day's extracting without refueling: remote tank on the trailer floor.",
             "set.maker": "Drovane",
             "set.model": "Wren 2000i",
             "set.set_class": "inverter_small",
@@ -154,6 +154,14 @@ STARS = DemoJob(
             "sites.s1.coldest": measured("-12 °C"),
             "sites.s1.hottest": owner("18 °C"),
             "sites.s1.cylinders.c1": {"size": "20", "count": 2, "shelter": "breeze"},
+            "sites.s1.cylinders.c1.distance": measured("2 m"),
+            "sites.s1.cylinders.c1.stamped": "04 21",
+            "sites.s1.cylinders.c1.stamp": "made",
+            "sites.s1.quiet_hours": "22 to 7, for the hut next to it",
+            "sites.s1.neighbor": measured("60 m"),
+            "sites.s1.quiet_limit": owner("47 dB"),
+            "set.sound_level": plate("66 dB(A)"),
+            "set.carburetor.jets.made_on": "e10",
             "load.planned": measured("900 W"),
             "load.largest_start": owner("1400 W"),
         },
@@ -248,6 +256,7 @@ LIBRARY = DemoJob(
                 "tare": {"value": 31.3, "origin": "measured", "typed": "69 lb"},
                 "shelter": "still_air",
             },
+            "sites.s1.cylinders.c1.distance": measured("2 m"),
             "sites.s1.gases.g1": {"kind": "natural_gas"},
             "load.planned": owner("6.2 kW"),
             "load.largest_start": owner("10.4 kW"),
@@ -278,6 +287,7 @@ CHOIR = DemoJob(
             "set.volts": plate("120 V"),
             "set.tank": plate("3.4 gal"),
             "set.carburetor.type": "multi_fuel",
+            "set.gas_port": "3/8",
             "sites.s1.name": "Lantern Close green",
             "sites.s1.elevation": measured("260 ft"),
             "sites.s1.coldest": owner("6 °C"),
@@ -304,6 +314,10 @@ CHOIR = DemoJob(
                     ("first_start", "2026-10-21"),
                     ("load_test", "2026-10-21"),
                 )
+            },
+            **{
+                f"confirmed.{key}": {"done": True, "by": "Runa Kestle"}
+                for key in ("load_joined", "neutral", "gfci", "appliances")
             },
             "stages.hand_over": waiting("core_return", "Old carburetor goes back for its deposit."),
         },

@@ -153,7 +153,7 @@ WALKS: StepsOf = {
         },
         looked(),
         choice(
-            "Odo Marlin", "2026-11-13", "The hall's gas is free of refuelling during a screening.",
+            "Odo Marlin", "2026-11-13", "The hall's gas is free of refueling during a screening.",
             "spacer_adapter",
         ),
     ),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import re
 import zipfile
 from collections.abc import Callable
 from typing import Annotated, Any, Literal
@@ -13,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from gentle_ember.core.job.job import Job
 
-FORMAT, VERSION = "gentle-ember-job", 2
+FORMAT, VERSION = "gentle-ember-job", 3
 LARGEST_ENTRY = 64 * 1024 * 1024
 LARGEST_TOTAL = 512 * 1024 * 1024
 _EPOCH = (1980, 1, 1, 0, 0, 0)
@@ -54,7 +55,7 @@ class JobFile(BaseModel):
     model_config = ConfigDict(extra="forbid", title="Gentle Ember job")
 
     format: Literal["gentle-ember-job"] = "gentle-ember-job"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     id: Annotated[str, StringConstraints(pattern=r"^[0-9a-f-]{36}$")]
     revision: Annotated[int, Field(ge=1)]
     job: Job
@@ -131,13 +132,43 @@ def _read(archive: zipfile.ZipFile) -> tuple[JobFile, dict[str, bytes]]:
 
 
 RESPELLED = (
-    (b"vapour_hose", b"vapor_hose"),
-    (b'"aluminium"', b'"aluminum"'),
-    (b'"sulphide"', b'"sulfide"'),
-    (b".sulphide", b".sulfide"),
-    (b'"grey"', b'"gray"'),
+    ("vapour_hose", "vapor_hose"),
+    ('"aluminium"', '"aluminum"'),
+    ('"sulphide"', '"sulfide"'),
+    (".sulphide", ".sulfide"),
+    ('"grey"', '"gray"'),
 )
-"""Keys and values as files of version 1 spell them."""
+"""Keys and values as version 1 spelled them within its JSON, never what a person typed."""
+
+
+CHECKED = re.compile(r"^(LF-P-10[1-6]|PV-F-10[67])$")
+"""Numbers of shipped parts that have a check, from before a part said so."""
+
+
+def from_version_2(held: Any) -> Any:
+    """Anything a job of version 2 holds, as version 3 has it.
+
+    That a part stands upright and an opening is capped was taken for granted, and is now known
+    only when somebody looked; a decay is judged by its leak, not by a drop that was allowed.
+    """
+    if isinstance(held, list):
+        return [from_version_2(one) for one in held]
+    if not isinstance(held, dict):
+        return held
+    found = {name: from_version_2(value) for name, value in held.items()}
+    if {"capped", "upright", "role"} <= found.keys():
+        found |= {name: None for name in ("capped", "upright") if found[name] is True}
+    if {"allowed", "barometer"} <= found.keys():
+        del found["allowed"]
+    path = found.get("path")
+    if isinstance(path, str) and path.startswith("proof.zones.") and path.endswith(".allowed"):
+        found |= {"path": path.removesuffix("allowed") + "limit", "value": None}
+    if isinstance(found.get("number"), str) and "kind" in found:
+        if CHECKED.fullmatch(found["number"]):
+            found["check"] = True
+        if found["kind"] == "lock_off":
+            found.pop("stalls", None)
+    return found
 
 
 def _content(text: bytes) -> JobFile:
@@ -145,8 +176,10 @@ def _content(text: bytes) -> JobFile:
         raw = json.loads(text)
         if isinstance(raw, dict) and raw.get("version") == 1:
             for old, new in RESPELLED:
-                text = text.replace(old, new)
-            raw = {**json.loads(text), "version": VERSION}
+                text = text.replace(old.encode(), new.encode())
+            raw = {**json.loads(text), "version": 2}
+        if isinstance(raw, dict) and raw.get("version") == 2:
+            raw = {**from_version_2(raw), "version": VERSION}
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
         raise JobFileError(f"job.json can't be read: {error}.") from error
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:

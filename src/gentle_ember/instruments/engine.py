@@ -65,6 +65,11 @@ class EngineSpec:
     """Opening of the right barrel's screw over the left one's at the same turns [1]."""
 
     @property
+    def gas_density(self) -> float:
+        """Density of the gas as it is drawn, as thin as the air is [kg/m³]."""
+        return self.gas.density_kg_m3 * self.air_density / 1.225
+
+    @property
     def indicated(self) -> float:
         """Indicated efficiency that gives the rated shaft power on gasoline at sea level [1]."""
         air = BREATHING * 1.225 * self.displacement_m3 * self.speed_hz / 2
@@ -269,7 +274,7 @@ class Engine:
             if not hands.gasoline_open:
                 self.bowl_kg = max(0.0, self.bowl_kg - self.gasoline_kg_s * dt)
         # Gas takes room the air would have had.
-        self.air_kg_s = max(0.0, air - self.gas_kg_s * spec.air_density / spec.gas.density_kg_m3)
+        self.air_kg_s = max(0.0, air - self.gas_kg_s * spec.air_density / spec.gas_density)
         need = (
             self.gas_kg_s * spec.gas.air_fuel_ratio
             + self.gasoline_kg_s * spec.gasoline.air_fuel_ratio
@@ -297,27 +302,29 @@ class Engine:
         if not hands.gas_open or air_kg_s <= 0:
             return 0.0
         pull = signal(air_kg_s / spec.barrels, spec.throat_m, spec.air_density)
+        # The idle screw passes the demand valve: it is fed by the throat's whole signal.
+        idle = spec.idle_m2 * hands.idle_turns * spec.barrels
+        beside = PORT_CD * idle * math.sqrt(2 * spec.gas_density * pull)
         head = pull - spec.opening_pa
         if head <= 0:
-            return 0.0
+            return beside * min(1.0, max(0.0, hands.supply_pa / hands.supply_least_pa))
         area = self._area(hands.turns)
         total = area
         if spec.barrels > 1:
             right = hands.turns if hands.right_turns is None else hands.right_turns
             total = area + self._area(right * spec.skew)
             self.split = 2 * area / total if total else 1.0
-        flow = PORT_CD * total * math.sqrt(2 * spec.gas.density_kg_m3 * head)
+        flow = PORT_CD * total * math.sqrt(2 * spec.gas_density * head) + beside
         if hands.supply_pa < hands.supply_least_pa:
             flow *= max(0.0, hands.supply_pa / hands.supply_least_pa)
         return flow
 
     def _area(self, turns: float) -> float:
-        """Free area of one barrel's gas path [m²]: screw and path in series, idle screw beside."""
+        """Free area of one barrel's gas path [m²]: screw and path in series."""
         spec, hands = self.spec, self.hands
         open_m2 = spec.screw_m2 * min(turns, spec.screw_turns)
         path_m2 = spec.passage_m2 * (1 - hands.kinked)
-        area = 1 / math.sqrt(1 / max(open_m2, 1e-12) ** 2 + 1 / max(path_m2, 1e-12) ** 2)
-        return area + spec.idle_m2 * hands.idle_turns
+        return 1 / math.sqrt(1 / max(open_m2, 1e-12) ** 2 + 1 / max(path_m2, 1e-12) ** 2)
 
     def _burns(self) -> float:
         """Share of the air's energy that does work: of two barrels, each at its own mixture."""

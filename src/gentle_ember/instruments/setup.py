@@ -15,7 +15,7 @@ from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics import air
 from gentle_ember.core.physics.fuel_use import INVERTERS, SetClass
-from gentle_ember.core.physics.fuels import GASOLINE_E0, GASOLINE_E10, FuelKey
+from gentle_ember.core.physics.fuels import GASOLINES, FuelKey
 from gentle_ember.core.physics.load_screw import HORSEPOWER_W
 from gentle_ember.core.physics.venturi import signal
 from gentle_ember.core.stage import Plan
@@ -72,7 +72,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         pull = signal(draw * 0.96, throat, density)
     area = (
         draw * 0.96 / asked.fuel.air_fuel_ratio
-        / (PORT_CD * math.sqrt(2 * asked.fuel.density_kg_m3 * (pull - opening)))
+        / (PORT_CD * math.sqrt(2 * asked.fuel.density_kg_m3 * density / 1.225 * (pull - opening)))
     )  # fmt: skip
     path = area * drawn.uniform(2.2, 3.5)
     screw = 1 / math.sqrt(1 / area**2 - 1 / path**2)
@@ -84,7 +84,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
         displacement_m3=size, shaft_w=shaft_w, speed_hz=speed,
         low_hz=0.6 * speed if inverter else speed, inverter=inverter, alternator=EFFICIENCY,
         limit_w=resolved.rated.value * 1.05, air_density=density, gas=asked.fuel,
-        gasoline=GASOLINE_E10 if job.set.gasoline == "e10" else GASOLINE_E0,
+        gasoline=GASOLINES[job.set.gasoline],
         gasoline_lambda=0.90 * math.sqrt(ambient_pa / built), throat_m=throat, barrels=barrels,
         screw_m2=screw / right, screw_turns=SCREW_TURNS, passage_m2=path, opening_pa=opening,
         idle_m2=0.012 * area, skew=drawn.uniform(*SKEW) if barrels > 1 else 1.0,

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import lessons_taught
-from gentle_ember.core.job.job import Job, WaitsFor
+from gentle_ember.core.job.job import Job, WaitsFor, machine_name
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import cautions, current_stage, questions, waits_for
 from gentle_ember.core.shop import Lesson
@@ -25,7 +25,7 @@ from gentle_ember.store.validate import valid_job
 
 
 def entry(planned: Plan) -> dict[str, Any]:
-    """What the board shows of a job, except its id and time."""
+    """What the board shows of a job, except its id and time; the same on whatever day."""
     job, site = planned.job, planned.site
     fuels = ["gasoline"] if site.gasoline else []
     fuels += ["propane"] if site.cylinders else []
@@ -33,12 +33,12 @@ def entry(planned: Plan) -> dict[str, Any]:
     return {
         "title": job.title,
         "owner": job.owner,
-        "set_label": " ".join(part for part in (job.set.maker, job.set.model) if part),
+        "set_label": machine_name(job),
         "site_label": site.name,
         "stage": current_stage(job),
         "waits_for": str(waits_for(job)),
         "archived": job.archived,
-        "stops": sum(c.severity is Severity.STOP for c in planned.of(cautions)),
+        "stops": sum(c.severity is Severity.STOP and not c.by_date for c in planned.of(cautions)),
         "questions": len(planned.of(questions)),
         "running_w": job.set.running.value if job.set.running else None,
         "times": [list(one) for one in timed(planned)],

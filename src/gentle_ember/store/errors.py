@@ -29,6 +29,10 @@ class InvalidJobError(ValueError):
         super().__init__("; ".join(f"{e.path}: {e.message}" for e in errors))
 
 
+class UnearnedError(InvalidJobError):
+    """A job from elsewhere holds signatures or acts that are not allowed as it stands."""
+
+
 class ConflictError(ValueError):
     """Somebody else changed the same place since the change's base revision."""
 

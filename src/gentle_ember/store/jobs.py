@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import uuid
 from collections import OrderedDict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from threading import Lock
 from typing import Any
 
@@ -22,9 +22,11 @@ from gentle_ember.core.plan import plan
 from gentle_ember.core.route import (
     COMPUTED,
     ON_DEMAND,
+    Unearned,
     copied,
     implied,
     refusals,
+    unearned,
 )
 from gentle_ember.core.shop import Taught
 from gentle_ember.core.stage import Plan
@@ -35,6 +37,7 @@ from gentle_ember.store.errors import (
     InvalidJobError,
     NotFoundError,
     NothingToUndoError,
+    UnearnedError,
 )
 from gentle_ember.store.log import append, by_key, client_of, now, refuse_overlap, stacks
 from gentle_ember.store.models import ChangeRow, JobRow
@@ -43,6 +46,8 @@ from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import valid_job
 
 KEPT_JOBS = 16
+LEAST_ROUNDS = 4
+"""Taking one signature back can take the ground from another: so often it is looked again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +68,11 @@ class Whole:
 
     job: Job
     document: dict[str, Any]
+
+
+def not_earned(found: Iterable[Unearned]) -> UnearnedError:
+    """What of a job from elsewhere is not allowed here, each at its place."""
+    return UnearnedError([FieldError(one.refusal.path, one.refusal.text) for one in found])
 
 
 class JobStore:
@@ -106,7 +116,7 @@ class JobStore:
 
         Asked again, the same. A job that is none of the shop's has no id.
         """
-        return plan(job, self.catalog, self.taught.but(job_id))
+        return plan(job, self.catalog, self.taught.but(job_id), date.today())
 
     def _planned(self, job: Job, job_id: str) -> Plan:
         """The same within a write, by the shop as last read.
@@ -114,7 +124,7 @@ class JobStore:
         Neither a board's row nor a stop depends on it, and a write that waited for a second
         connection would wait for writers that wait for it.
         """
-        return plan(job, self.catalog, self._taught.but(job_id))
+        return plan(job, self.catalog, self._taught.but(job_id), date.today())
 
     def _written(self, stored: Stored) -> Stored:
         """After a write is committed, and not before: others may read meanwhile."""
@@ -128,6 +138,9 @@ class JobStore:
         with self.writing.begin() as session:
             if key and (known := by_key(session, key)):
                 return self._stored(session, known.job_id)
+            refused = unearned(job, self._planned(job, ""))
+            if refused:
+                raise not_earned(refused)
             stored = self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
         return self._written(stored)
 
@@ -170,6 +183,7 @@ class JobStore:
 
     def preview(self, job_id: str, changes: list[Change]) -> Stored:
         """The job as it would be, without saving it."""
+        _refuse_computed(changes)
         with self.reading.begin() as session:
             row = _row(session, job_id)
             job, _, _ = self._changed(row, changes)
@@ -282,9 +296,33 @@ class JobStore:
         return self.create(copied(source).model_dump(mode="json"), who, key)
 
     def adopt(
-        self, job_id: str, revision: int, job: Job, log: list[dict[str, Any]], who: str
+        self,
+        job_id: str,
+        revision: int,
+        job: Job,
+        log: list[dict[str, Any]],
+        who: str,
+        *,
+        take_back: bool = False,
     ) -> Stored:
-        """Take in a job with its history from elsewhere; under a new id if this one is taken."""
+        """Take in a job with its history from elsewhere; under a new id if this one is taken.
+
+        Signatures and acts pass the same gate as any write.
+
+        Args:
+            job_id: as it was.
+            revision: as it was.
+            job: the job.
+            log: its writes.
+            who: takes it in.
+            take_back: take it in without what does not pass, as a change of its own.
+
+        Raises:
+            UnearnedError: something in it would not be allowed here as it stands.
+        """
+        refused = unearned(job, self._planned(job, job_id))
+        if refused and not take_back:
+            raise not_earned(refused)
         with self.writing.begin() as session:
             taken = session.get(JobRow, job_id) is not None
             new_id = str(uuid.uuid4()) if taken else job_id
@@ -300,10 +338,28 @@ class JobStore:
                 stamp = datetime.fromisoformat(entry["at"])
                 key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
                 session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
+            if refused:
+                row = _row(session, new_id)
+                self._without(session, row, refused, who)
+                job = self._whole(row).job
             board.write(session, new_id, self._planned(job, new_id), at)
             session.flush()
             stored = self._stored(session, new_id)
         return self._written(stored)
+
+    def _without(
+        self, session: Session, row: JobRow, refused: tuple[Unearned, ...], who: str
+    ) -> None:
+        """Signatures and acts taken back that do not pass; what rested on them follows."""
+        for _ in range(LEAST_ROUNDS):
+            back = list({one.back.path: one.back for one in refused}.values())
+            job, changes, inverse = self._changed(row, back)
+            append(session, row, "edit", None, f"{uuid.uuid4()}", who, changes, inverse)
+            self._save(session, row, job)
+            refused = unearned(job, self._planned(job, row.id))
+            if not refused:
+                return
+        raise not_earned(refused)
 
     def log(self, job_id: str) -> list[ChangeRow]:
         """The change log, oldest first."""

@@ -28,16 +28,18 @@ def export_job(jobs: JobStore, attachments: AttachmentStore, job_id: str) -> byt
     return jobfile.write(content, attachments.get)
 
 
-def import_job(jobs: JobStore, attachments: AttachmentStore, data: bytes, who: str) -> Stored:
-    """Take in a job file.
+def import_job(
+    jobs: JobStore, attachments: AttachmentStore, data: bytes, who: str, *, take_back: bool = False
+) -> Stored:
+    """Take in a job file; with `take_back` without the signatures and acts that do not pass.
 
     Raises:
         JobFileError: the file is not whole, not ours, or from a newer version.
-        InvalidJobError: the job in it contradicts itself.
+        InvalidJobError: the job in it contradicts itself, or does what is not allowed here.
     """
     content, files = jobfile.read(data)
     valid_job(content.job.model_dump(mode="json"))
     for body in files.values():
         attachments.put(body)
     log = [entry.model_dump() for entry in content.log]
-    return jobs.adopt(content.id, content.revision, content.job, log, who)
+    return jobs.adopt(content.id, content.revision, content.job, log, who, take_back=take_back)

@@ -29,6 +29,20 @@ def allowed(error: QuantityError) -> str:
     return f"{error.name} is too high; the most is {both(error.high or 0.0)}."
 
 
+PLAINLY = {
+    "extra_forbidden": "There is no such field.",
+    "missing": "This is missing.",
+    "float_type": "A number is wanted here.",
+    "float_parsing": "A number is wanted here.",
+    "int_parsing": "A whole number is wanted here.",
+    "int_from_float": "A whole number is wanted here.",
+    "string_type": "Text is wanted here.",
+    "literal_error": "That is not one of the choices.",
+    "enum": "That is not one of the choices.",
+}
+"""What the schema's own refusals say, in plain words."""
+
+
 def field_errors(error: ValidationError, prefix: str = "") -> list[FieldError]:
     """Pydantic's errors as sentences at field paths."""
     found = []
@@ -37,8 +51,8 @@ def field_errors(error: ValidationError, prefix: str = "") -> list[FieldError]:
         cause = entry.get("ctx", {}).get("error")
         if isinstance(cause, QuantityError):
             message = allowed(cause)
-        elif entry["type"] == "extra_forbidden":
-            message = "This job has no such field."
+        elif entry["type"] in PLAINLY:
+            message = PLAINLY[entry["type"]]
         else:
             message = entry["msg"].removeprefix("Value error, ") + "."
         found.append(FieldError(prefix + path, message))

@@ -29,7 +29,7 @@ _WATER = re.compile(
     re.I,
 )
 _TORQUES = (
-    (re.compile(r"(?<![a-z])n\s*[·.*]?\s*m(?![a-z])", re.I), "newtonmetre"),
+    (re.compile(r"(?<![a-z])n\s*[·.*]?\s*m(?![a-z])", re.I), "newtonmeter"),
     (re.compile(r"(?<![a-z])(?:in\s*[·.*-]?\s*lbf?|lbf?\s*[·.*-]?\s*in)(?![a-z])", re.I), "inlb"),
     (re.compile(r"(?<![a-z])(?:ft\s*[·.*-]?\s*lbf?|lbf?\s*[·.*-]?\s*ft)(?![a-z])", re.I), "ftlb"),
 )
@@ -46,7 +46,7 @@ _UNIT = re.compile(r"(?:[^\d.]|\.(?!\d)|(?<=[A-Za-z])[23](?![\dA-Za-z.]))*")
 
 _ALIASES: dict[str, str] = {
     "'": "foot", "ft": "foot", "feet": "foot", '"': "inch", "in": "inch", "ins": "inch",
-    "inches": "inch", "m": "meter", "metres": "meter", "metre": "meter", "mm": "millimeter",
+    "inches": "inch", "m": "meter", "mm": "millimeter",
     "cm": "centimeter", "km": "kilometer", "yd": "yard", "mi": "mile",
     "w": "watt", "watts": "watt", "kw": "kilowatt", "k": "kilowatt", "hp": "horsepower",
     "bhp": "horsepower", "ps": "metric_horsepower", "va": "watt", "kva": "kilowatt",
@@ -55,7 +55,7 @@ _ALIASES: dict[str, str] = {
     "btu/h": "Btu/hour", "btuh": "Btu/hour", "btu/hr": "Btu/hour", "btu": "Btu",
     "kbtu/h": "kiloBtu/hour", "mbh": "kiloBtu/hour",
     "gal": "gallon", "gals": "gallon", "gallons": "gallon", "usgal": "gallon", "qt": "quart",
-    "pt": "pint", "l": "liter", "litre": "liter", "litres": "liter", "ml": "milliliter",
+    "pt": "pint", "l": "liter", "ml": "milliliter",
     "cc": "centimeter**3", "cm3": "centimeter**3", "ccm": "centimeter**3", "cu in": "inch**3",
     "cuin": "inch**3", "ci": "inch**3", "in3": "inch**3", "m3": "meter**3", "ft3": "foot**3",
     "cu ft": "foot**3", "cf": "foot**3",
@@ -78,11 +78,12 @@ _ALIASES: dict[str, str] = {
     "cfh": "foot**3/hour", "scfh": "foot**3/hour", "ft3/h": "foot**3/hour",
     "ft3/hr": "foot**3/hour", "m3/h": "meter**3/hour", "lb/h": "pound/hour",
     "lb/hr": "pound/hour", "kg/h": "kilogram/hour", "kg/hr": "kilogram/hour",
-    "newtonmetre": "newton*meter", "inlb": "force_pound*inch", "ftlb": "force_pound*foot",
+    "newtonmeter": "newton*meter", "inlb": "force_pound*inch", "ftlb": "force_pound*foot",
     "gph": "gallon/hour", "gal/h": "gallon/hour", "l/h": "liter/hour",
 }  # fmt: skip
 _KELVIN_ONLY = {"k": "kelvin"}
-_COUNTED = {"turns": ("turn", "turns"), "price": ("$", "usd", "dollars")}
+_COUNTED = {"turns": ("turn", "turns"), "price": ("$", "usd", "dollars"),
+            "sound_level": ("db(a)", "dba", "db")}  # fmt: skip
 """What counts of a kind may be called; they carry no dimension."""
 
 

@@ -62,6 +62,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "mass_flow": (Unit("lb/h", "lb/h", 3), Unit("kg/h", "kg/h", 3)),
     "volume_flow": (Unit("ft³/h", "ft**3/h", 1), Unit("m³/h", "m**3/h", 3)),
     "liquid_flow": (Unit("gal/h", "gallon/h", 3), Unit("L/h", "L/h", 2)),
+    "leak": (Unit("cm³/h", "cm**3/h", 1), Unit("cm³/h", "cm**3/h", 1)),
     "energy": (Unit("kWh", "kWh", 2), Unit("kWh", "kWh", 2)),
     "heating_value_volume": (Unit("BTU/ft³", "Btu/ft**3", 0), Unit("MJ/m³", "MJ/m**3", 2)),
     "heating_value_mass": (Unit("BTU/lb", "Btu/lb", 0), Unit("MJ/kg", "MJ/kg", 2)),
@@ -81,6 +82,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "count": (Unit("", "dimensionless", 1), Unit("", "dimensionless", 1)),
     "torque": (Unit("in·lb", "force_pound * inch", 0), Unit("N·m", "N*m", 1)),
     "turns": (Unit("turns", "dimensionless", 2), Unit("turns", "dimensionless", 2)),
+    "sound_level": (Unit("dB(A)", "dimensionless", 0), Unit("dB(A)", "dimensionless", 0)),
     "price": (Unit("$", "dimensionless", 0), Unit("$", "dimensionless", 0)),
 }
 HIGH_PRESSURE_PA = 7000.0

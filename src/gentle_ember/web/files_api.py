@@ -79,10 +79,15 @@ def table(path: JobPath, query: CsvQuery) -> Response:
 
 @api.post("/import", responses={201: SnapshotOut})
 def import_() -> tuple[Response, int]:
-    """Take in a job zip sent as the request's body; refused whole or taken whole."""
+    """Take in a job zip sent as the request's body; refused whole or taken whole.
+
+    Its signatures and what was done with the machine pass the same gate as any write; with
+    `take_back=yes` the job is taken in without those that do not.
+    """
     data = request.get_data(cache=False)
     who = request.args.get("who", "")[:120]
-    stored = import_job(services().jobs, services().attachments, data, who)
+    take_back = request.args.get("take_back") == "yes"
+    stored = import_job(services().jobs, services().attachments, data, who, take_back=take_back)
     return jsonify(snapshot(stored, services().plan(stored), set())), 201
 
 

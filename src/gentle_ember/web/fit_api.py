@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from flask import Response
 
+from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.stages.fit.marks.drawing import (
     SHEETS,
     Drawing,
@@ -13,7 +14,7 @@ from gentle_ember.core.stages.fit.marks.drawing import (
 )
 from gentle_ember.core.stages.fit.marks.label import label
 from gentle_ember.core.stages.fit.marks.mount import mount_plans
-from gentle_ember.core.stages.method.networks import fuel_states
+from gentle_ember.core.stages.method.networks import fuel_states, safe_orders
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
@@ -63,7 +64,7 @@ def panel_label(path: LabelPath, query: DrawingQuery) -> Response:
     job, planned = stored.job, services().plan(stored)
     if not job.choice.methods:
         raise InvalidJobError([FieldError("choice.methods", "Choose the method first.")])
-    name = " ".join((job.set.maker, job.set.model)).strip() or job.title
-    one = label(name, planned.of(fuel_states))
+    name = machine_name(job) or job.title
+    one = label(name, planned.of(fuel_states), planned.of(safe_orders))
     content = _written(one, path.form, SHEETS[query.sheet] if path.form == "pdf" else None)
     return download(content, f"{slug(job.title)}-label.{path.form}", _TYPES[path.form])

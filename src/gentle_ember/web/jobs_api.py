@@ -7,8 +7,9 @@ from typing import Any
 from flask import Response, jsonify
 
 from gentle_ember.core.estimates.cylinder import answer, helps
-from gentle_ember.core.estimates.run_times import cylinder_question
+from gentle_ember.core.estimates.run_times import OVERFULL, cylinder_question, overfull
 from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.job.site import CylindersAtHand
 from gentle_ember.store.errors import FieldError, NotFoundError
 from gentle_ember.store.library import alike
@@ -127,7 +128,7 @@ def library(path: JobPath) -> Response:
             {
                 "job": one.job_id,
                 "title": one.job.title,
-                "set_label": " ".join(filter(None, (one.job.set.maker, one.job.set.model))),
+                "set_label": machine_name(one.job),
                 "why": one.likeness.why,
                 "offers": [offer(at, fact) for at, fact in one.offers.items()],
                 "learned": list(one.learned),
@@ -170,6 +171,10 @@ def cylinder(path: JobPath, query: CylinderQuery) -> Response:
     )
     if case is None:
         raise NotFoundError("The catalog has no such cylinder.")
+    if overfull(at_hand, case.size):
+        path_ = f"sites.{job.site}.cylinders.{query.cylinder or 'c1'}.weighed"
+        detail = f"No run time: {OVERFULL}."
+        return problem(422, "invalid", "Not answered", detail, [FieldError(path_, detail)])
     humidity = site.humidity.value if site.humidity else None
     found = helps(case, services().catalog.cylinders)
     return jsonify(present.cylinder(answer(case, humidity), found))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import lru_cache
 from typing import Any
 
@@ -13,7 +14,7 @@ from gentle_ember.core.estimates.run_times import FullLoad, RunEstimate, run_tim
 from gentle_ember.core.job.facts import Fact, Model, quantity_at
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.train import AS_FOUND
-from gentle_ember.core.stage import Plan
+from gentle_ember.core.stage import Hold, Plan
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.units import show, show_input
@@ -23,6 +24,11 @@ from gentle_ember.units.registry import System, Unit, from_si, unit_for
 Json = dict[str, Any]
 SYSTEMS: tuple[System, System] = ("us", "metric")
 CURVE_POINTS = 160
+
+
+def holds(found: Iterable[Hold]) -> list[Json]:
+    """What keeps an act or a signature back, and where each is settled."""
+    return [{"text": one.text, "path": one.path} for one in found]
 
 
 def both(value: float, kind: str) -> Json:

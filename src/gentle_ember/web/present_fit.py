@@ -14,7 +14,7 @@ from gentle_ember.core.stages.fit.lists import comes_back, fastener_map, to_take
 from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mount_plans, mountable
 from gentle_ember.core.stages.fit.marks.place import CLEARANCES_M, NAMES, OTHER_M, box_of
 from gentle_ember.core.stages.fit.sheet import JointState, SheetStep, fit_sheet, joint_key
-from gentle_ember.core.stages.fit.smell import NEXT, at_once
+from gentle_ember.core.stages.fit.smell import drill
 from gentle_ember.core.stages.fit.step import Measure
 from gentle_ember.core.stages.fit.times import Learned, minutes
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
@@ -70,10 +70,6 @@ def fit(planned: Plan, learned: Mapping[str, Learned]) -> Json:
         "back": [
             {"key": one.key, "what": one.what, "why": one.why} for one in comes_back(found.case)
         ],
-        "smell": {
-            "at_once": [{"key": key, "text": text} for key, text in at_once(found.case.trains)],
-            "next": list(NEXT),
-        },
         "photos": photos,
     }
 
@@ -88,7 +84,7 @@ def _step(
     held = learned.get(step.kind, Learned())
     return {
         "key": step.key, "kind": step.kind, "phase": str(step.phase), "place": str(step.place),
-        "state": one.state, "held": said(one.held), "waits": list(one.waits),
+        "state": one.state, "held": said(one.held), "must": step.must, "waits": list(one.waits),
         "what": said(step.what), "why": said(step.why), "caution": said(step.caution),
         "good": said(step.good), "bad": said(step.bad), "photo": step.photo,
         "photos": len(photos.get(f"fit.steps.{step.key}", ())),
@@ -227,3 +223,12 @@ def lengths(found: MountPlan, system: System) -> dict[str, str]:
         ]
         words[hole.name] = ", ".join(ends)
     return words
+
+
+def smell(planned: Plan) -> Json:
+    """What to do when gas is smelled; with every answer, for it is one press away everywhere."""
+    found = planned.of(drill)
+    return {
+        "at_once": [{"key": key, "text": text} for key, text in found.at_once],
+        "next": list(found.next),
+    }

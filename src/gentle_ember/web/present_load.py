@@ -14,14 +14,14 @@ from gentle_ember.core.quick.planning import METER_DIALS
 from gentle_ember.core.route import forbids
 from gentle_ember.core.shop import NAMES as QUANTITIES
 from gentle_ember.core.shop import Shop
-from gentle_ember.core.stage import Plan
+from gentle_ember.core.stage import Doing, Plan
 from gentle_ember.core.stages.load_test.bank import Bank
 from gentle_ember.core.stages.load_test.jets import jets_here
 from gentle_ember.core.stages.load_test.plug import BY_KEY, CHART, LEAST_S
 from gentle_ember.core.stages.load_test.runs import RunJudged
 from gentle_ember.core.stages.load_test.tests import MOST_S, FuelLoadTest, load_tests_here
 from gentle_ember.web.fields import job_fields
-from gentle_ember.web.present import both, figure
+from gentle_ember.web.present import both, figure, holds
 from gentle_ember.web.present_metering import turns
 
 Json = dict[str, Any]
@@ -47,7 +47,9 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> Json:
         "heating": one.heating.model_dump(mode="json") if one.heating else None,
         "screw": turns(locked.value) if locked else "",
         "jet": "" if in_it is None else f"{in_it:g}",
-        "forbidden": list(forbids(planned, str(one.fuel))),
+        "forbidden": holds(
+            forbids(planned, str(one.fuel), Doing.NEAR_RATING, one.key.rpartition("-")[0])
+        ),
     }  # fmt: skip
 
 
@@ -147,6 +149,7 @@ def jets(planned: Plan) -> Json:
             for one in found.below
         ],
         "orifice": figure(found.orifice) if found.orifice else None,
+        "coldest": figure(found.coldest) if found.coldest else None,
         "asked": "rejet" in planned.job.choice.methods,
     }  # fmt: skip
 

@@ -19,10 +19,12 @@ from gentle_ember.core.stages.first_start.metering.settings import (
     looked_before,
 )
 from gentle_ember.core.stages.first_start.metering.sweep import CANNOT, CHECKS, HOW, NEXT
+from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.protocol import CHANNELS, Reading
 from gentle_ember.units.display import show_value
-from gentle_ember.web.present import both, figure
+from gentle_ember.web.present import both, figure, holds
+from gentle_ember.web.present_path import mixture
 
 Json = dict[str, Any]
 CURVE_STEP = 3
@@ -30,7 +32,14 @@ CURVE_STEP = 3
 
 def metering(planned: Plan) -> list[Json]:
     """Every gas of the job on the site looked at."""
-    return [_gas(one, list(forbids(planned, str(one.fuel)))) for one in planned.of(gas_metering)]
+    trains = planned.of(job_trains)
+    return [
+        {
+            **_gas(one, holds(forbids(planned, str(one.fuel), site=one.key.rpartition("-")[0]))),
+            "mixture": mixture(trains[str(one.fuel)].case),
+        }
+        for one in planned.of(gas_metering)
+    ]
 
 
 def turns(value: float) -> str:
@@ -42,7 +51,7 @@ def _maybe(one: Any) -> Json | None:
     return None if one is None else figure(one)
 
 
-def _gas(one: GasMetering, forbidden: list[str]) -> Json:
+def _gas(one: GasMetering, forbidden: list[Json]) -> Json:
     record, verdict = one.record, one.verdict
     kind = KINDS_OF[record.signal]
     ahead, cannot = verdict.next, verdict.why

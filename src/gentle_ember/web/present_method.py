@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.route import open_items
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
@@ -20,7 +21,7 @@ from gentle_ember.core.stages.intake.walk_round import (
 )
 from gentle_ember.core.stages.method.base import NAMES
 from gentle_ember.core.stages.method.judged import Judged, judged_methods
-from gentle_ember.core.stages.method.networks import StatesSection
+from gentle_ember.core.stages.method.networks import StatesSection, both_on, orders
 from gentle_ember.web.present import figure
 
 Json = dict[str, Any]
@@ -147,8 +148,15 @@ def _judged(one: Judged) -> Json:
     }
 
 
+def order(one: Sequence) -> Json:
+    """A safe order of moves, or why there is none."""
+    return {
+        "key": one.key, "name": one.name, "lines": list(one.lines), "why_not": one.why_not,
+    }  # fmt: skip
+
+
 def states(section: StatesSection) -> Json:
-    """The fuel-state matrix."""
+    """The fuel-state matrix, and the safe orders between its states."""
     return {
         "methods": list(section.methods),
         "controls": [
@@ -175,6 +183,8 @@ def states(section: StatesSection) -> Json:
         ],
         "answer": section.before.answer,
         "differences": list(section.before.differences),
+        "both_on": found.text if (found := both_on(section)) else "",
+        "orders": [order(one) for one in orders(section)],
     }
 
 

@@ -9,10 +9,11 @@ from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.ends import SEALING, join
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.job.part import PartClass, end
+from gentle_ember.core.job.part import AGING, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.physics.mixture import HOT, HUNTS
 from gentle_ember.core.physics.pipe import pipe_gas
 from gentle_ember.core.physics.studs import cautioned, engagement, full_nut
 from gentle_ember.core.stage import Plan
@@ -20,11 +21,12 @@ from gentle_ember.core.stages.fuel_path.case import default_template
 from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
 from gentle_ember.core.stages.fuel_path.house import size_house
 from gentle_ember.core.stages.fuel_path.ladder import Fitted, Zone
+from gentle_ember.core.stages.fuel_path.mixture import LOADS, mixture_of
 from gentle_ember.core.stages.fuel_path.proposals import Option, Proposal, WhatIf, what_ifs
 from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, TrainSection, job_trains
-from gentle_ember.core.stages.fuel_path.trouble import Trouble, grade
+from gentle_ember.core.stages.fuel_path.trouble import TrainCase, Trouble, grade
 from gentle_ember.core.stages.method.base import GASES
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS
@@ -56,6 +58,7 @@ def trouble(one: Trouble) -> Json:
         "why": one.why,
         "amounts": [{"label": a.label, **both(a.value, a.kind)} for a in one.amounts],
         "mend": one.mend,
+        "path": one.path,
     }
 
 
@@ -104,8 +107,10 @@ def _place(section: TrainSection, at: int) -> Json:
             found = join(end(before.part.outlet), end(part.inlet))
             seal = one.slot.seal or found.seal
             joint = _joint(found.mates, found.why, seal, found.torque_nm)
+            joint["proper"] = str(found.seal)
         else:
             joint = _joint(not known, "" if known is False else "Nothing to join.", "found", None)
+            joint["proper"] = ""
     return {
         "key": one.key,
         "kind": str(part.kind) if part else "unknown",
@@ -128,6 +133,7 @@ def _place(section: TrainSection, at: int) -> Json:
         "capped": one.slot.capped,
         "upright": one.slot.upright,
         "needs_upright": part.upright if part else False,
+        "ages": part is not None and part.kind in AGING,
         "zone_in": str(rung.zone_in),
         "zone_out": str(rung.zone_out),
         "inlet_pa": dict(rung.inlet),
@@ -142,8 +148,25 @@ def _joint(mates: bool, why: str, seal: Any, torque: float | None) -> Json:
     how = SEALING[seal]
     return {
         "mates": mates, "why": why, "letter": how.letter, "name": how.name, "do": how.do,
-        "never": how.never, "tool": how.tool, "torque_nm": torque,
+        "seal": str(seal), "never": how.never, "tool": how.tool, "torque_nm": torque,
     }  # fmt: skip
+
+
+def mixture(case: TrainCase) -> Json | None:
+    """λ of a train over load, as drawn."""
+    found = mixture_of(case)
+    if found is None:
+        return None
+    return {
+        "loads": [float(one) for one in LOADS],
+        "expected": [round(one, 3) for one in found.expected],
+        "low": [round(one, 3) for one in found.low],
+        "high": [round(one, 3) for one in found.high],
+        "idle_set": [round(one, 3) for one in found.idle_set],
+        "figures": [figure(one) for one in found.figures],
+        "hunts": HUNTS,
+        "hot": HOT,
+    }
 
 
 def train(planned: Plan, name: str, section: TrainSection) -> Json:
@@ -170,6 +193,7 @@ def train(planned: Plan, name: str, section: TrainSection) -> Json:
         "grade": grade(section.troubles),
         "tightest": figure(section.tightest) if section.tightest else None,
         "signal": figure(section.signal) if section.signal else None,
+        "mixture": mixture(case),
         "signals_pa": dict(case.ladder.signals) if case.ladder.signals else None,
         "price": round(section.price, 2),
         "assumed": [{"text": text, "path": path} for text, path in case.asked.assumed],

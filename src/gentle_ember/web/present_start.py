@@ -6,21 +6,26 @@ from dataclasses import asdict
 from typing import Any
 
 from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.route import forbids
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.gate import When
-from gentle_ember.core.stages.first_start.starts import FuelStart, first_starts
-from gentle_ember.web.present import figure
+from gentle_ember.core.stages.first_start.starts import FuelStart, first_starts, start_orders
+from gentle_ember.web.present import figure, holds
+from gentle_ember.web.present_method import order
 
 Json = dict[str, Any]
 
 
 def starts(planned: Plan) -> list[Json]:
     """Every train's first start."""
-    return [_fuel(one, list(forbids(planned, one.fuel))) for one in planned.of(first_starts)]
+    return [
+        _fuel(one, holds(forbids(planned, one.fuel)), start_orders(planned, one.fuel))
+        for one in planned.of(first_starts)
+    ]
 
 
-def _fuel(one: FuelStart, forbidden: list[str]) -> Json:
+def _fuel(one: FuelStart, forbidden: list[Json], orders: tuple[Sequence, ...]) -> Json:
     return {
         "fuel": one.fuel, "name": one.name, "letter": LETTERS[FuelKey(one.fuel)],
         "gas": one.fuel != "gasoline",
@@ -36,5 +41,5 @@ def _fuel(one: FuelStart, forbidden: list[str]) -> Json:
         "advice": asdict(one.advice) if one.advice else None,
         "gate_left": one.left(When.BEFORE), "after_left": one.left(When.AFTER), "ran": one.ran,
         "lost": figure(one.lost) if one.lost else None,
-        "forbidden": forbidden,
+        "forbidden": forbidden, "orders": [order(found) for found in orders],
     }  # fmt: skip

@@ -17,6 +17,7 @@ from gentle_ember.store.errors import (
     InvalidJobError,
     NotFoundError,
     NothingToUndoError,
+    UnearnedError,
 )
 from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError
@@ -68,6 +69,11 @@ def register(app: Flask) -> None:
     def _invalid(error: InvalidJobError) -> Response:
         detail = error.errors[0].message
         return problem(422, "invalid", "Not saved: a field needs correcting", detail, error.errors)
+
+    @app.errorhandler(UnearnedError)
+    def _unearned(error: UnearnedError) -> Response:
+        title = "Not taken in: it holds what this job does not allow yet"
+        return problem(422, "unearned", title, error.errors[0].message, error.errors)
 
     @app.errorhandler(QuantityError)
     def _quantity(error: QuantityError) -> Response:

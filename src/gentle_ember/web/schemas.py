@@ -260,6 +260,23 @@ class CautionOut(BaseModel):
     stage: str
     text: str
     path: str | None
+    site: str
+
+
+class HoldOut(BaseModel):
+    """Something that keeps an act or a signature back, and the place of the job that settles it."""
+
+    text: str
+    path: str
+
+
+class OrderOut(BaseModel):
+    """A safe order of moves from one state to another, or why there is none."""
+
+    key: str
+    name: str
+    lines: list[str]
+    why_not: str
 
 
 class QuestionOut(BaseModel):
@@ -305,6 +322,19 @@ class CurveOut(BaseModel):
     dew_k: float
     starves_k: float
     ambient_k: float
+
+
+class MixtureOut(BaseModel):
+    """λ over load, set once at full load: loads as shares of full load, λ at each."""
+
+    loads: list[float]
+    expected: list[float]
+    low: list[float]
+    high: list[float]
+    idle_set: list[float]
+    figures: list[FigureOut]
+    hunts: float
+    hot: float
 
 
 class CylinderOut(BaseModel):

@@ -41,6 +41,8 @@ class StepOut(BaseModel):
     state: Literal["open", "next", "done", "skipped", "stale"]
     held: BothOut
     """The stop that keeps it from being ticked or skipped."""
+    must: bool
+    """Whether it can't be skipped."""
     waits: list[str]
     """Keys of the steps before it that are still open."""
     what: BothOut
@@ -150,7 +152,6 @@ class FitOut(BaseModel):
     take: list[TakeOut]
     fasteners: list[FastenerOut]
     back: list[BackOut]
-    smell: SmellOut
     photos: dict[str, list[str]]
     """Keys of photos by what they show."""
 

@@ -10,7 +10,9 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.web.schemas import (
     CautionOut,
     FigureOut,
+    HoldOut,
     LedgerOut,
+    OrderOut,
     OutputOut,
     QuestionOut,
     RunOut,
@@ -18,7 +20,8 @@ from gentle_ember.web.schemas import (
     StageOut,
 )
 from gentle_ember.web.schemas_catalog import BillOut
-from gentle_ember.web.schemas_fit import FitOut, MarksOut
+from gentle_ember.web.schemas_fit import FitOut, MarksOut, SmellOut
+from gentle_ember.web.schemas_hand_over import CardsOut
 from gentle_ember.web.schemas_load import JetsOut, LoadTestOut
 from gentle_ember.web.schemas_metering import MeteringOut
 from gentle_ember.web.schemas_path import FuelPathOut, HouseOut, StackOut
@@ -205,6 +208,9 @@ class StatesOut(BaseModel):
     columns: list[StateColumnOut]
     answer: str
     differences: list[str]
+    both_on: str
+    """The shortest way to two gases at once; empty where there is none."""
+    orders: list[OrderOut]
 
 
 class DistanceOut(BaseModel):
@@ -230,6 +236,9 @@ class ItemOut(BaseModel):
     confirm: bool
     number: str
     given: str
+    acts: bool
+    fuel: str
+    site: str
 
 
 class ChosenMethodOut(BaseModel):
@@ -249,6 +258,13 @@ class ChosenOut(BaseModel):
     methods: list[ChosenMethodOut]
 
 
+class SigningOut(BaseModel):
+    """What keeps a stage from being signed, and from being left out on purpose; empty: nothing."""
+
+    sign: list[HoldOut]
+    leave_out: list[HoldOut]
+
+
 class SnapshotOut(BaseModel):
     """A job as it stands, with what follows from it."""
 
@@ -266,6 +282,8 @@ class SnapshotOut(BaseModel):
     ledger: LedgerOut | None
     chosen: ChosenOut | None
     ready: list[ItemOut]
+    smell: SmellOut
+    signing: dict[str, SigningOut]
     output: OutputOut | None
     runs: list[RunOut] | None
     walk: WalkOut | None
@@ -273,9 +291,11 @@ class SnapshotOut(BaseModel):
     methods: MethodsOut | None
     states: StatesOut | None
     sketch: list[DistanceOut] | None
+    noise: list[FigureOut] | None
     path: FuelPathOut | None
     stack: StackOut | None
     bill: BillOut | None
+    cards: CardsOut | None
     house: list[HouseOut] | None
     fit: FitOut | None
     marks: MarksOut | None

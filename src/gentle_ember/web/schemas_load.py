@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field, RootModel
 
 from gentle_ember.core.job.facts import Fact, Key
 from gentle_ember.core.job.load_test import LoadReading
-from gentle_ember.web.schemas import FigureOut, Request
+from gentle_ember.web.schemas import FigureOut, HoldOut, Request
 from gentle_ember.web.schemas_path import BothOut
 
 Strength = Literal["stop", "caution", "standing"]
@@ -169,7 +169,7 @@ class LoadTestOut(BaseModel):
     screw: str
     """Where the load screw is locked, as typed into a new run; empty where there is none."""
     jet: str
-    forbidden: list[str]
+    forbidden: list[HoldOut]
 
 
 class ComingDownOut(BaseModel):
@@ -194,6 +194,7 @@ class JetsOut(BaseModel):
     meant: float | None
     below: list[ComingDownOut]
     orifice: FigureOut | None
+    coldest: FigureOut | None
     asked: bool
     """Whether the job's method changes the jet."""
 

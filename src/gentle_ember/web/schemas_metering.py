@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from gentle_ember.core.job.facts import Key
 from gentle_ember.core.job.metering import SweepReading
-from gentle_ember.web.schemas import FigureOut, Request, System
+from gentle_ember.web.schemas import FigureOut, HoldOut, MixtureOut, Request, System
 from gentle_ember.web.schemas_path import BothOut
 
 
@@ -95,8 +95,9 @@ class MeteringOut(BaseModel):
     simulated: bool
     proven: bool
     looks: list[LookOut]
-    forbidden: list[str]
-    """What is left to be proven tight before any start on it."""
+    forbidden: list[HoldOut]
+    mixture: MixtureOut | None
+    """What keeps it from being run."""
 
 
 class SweepPath(Request):

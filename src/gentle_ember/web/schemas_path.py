@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field, RootModel
 
 from gentle_ember.core.job.facts import Key
 from gentle_ember.core.job.train import Slot, Train
-from gentle_ember.web.schemas import FigureOut, Request
+from gentle_ember.web.schemas import FigureOut, MixtureOut, Request
 from gentle_ember.web.schemas_catalog import AssumedOut, KitOut
 
 
@@ -38,6 +38,8 @@ class TroubleOut(BaseModel):
     why: str
     amounts: list[AmountOut]
     mend: str
+    path: str
+    """Where what is not known is said; empty for the train itself."""
 
 
 class JointOut(BaseModel):
@@ -51,6 +53,9 @@ class JointOut(BaseModel):
     never: str
     tool: str
     torque_nm: float | None
+    seal: str
+    proper: str
+    """What seals it as it should; empty where one of its parts is not known."""
 
 
 class PlaceOut(BaseModel):
@@ -74,9 +79,11 @@ class PlaceOut(BaseModel):
     turned: bool
     unknown: str
     ports: list[str]
-    capped: bool
-    upright: bool
+    capped: bool | None
+    upright: bool | None
     needs_upright: bool
+    ages: bool
+    """Whether its rubber ages from the day it was made."""
     zone_in: str
     zone_out: str
     inlet_pa: dict[str, float]
@@ -151,6 +158,7 @@ class TrainOut(BaseModel):
     """What it comes to as somebody else's conversion."""
     tightest: FigureOut | None
     signal: FigureOut | None
+    mixture: MixtureOut | None
     signals_pa: dict[str, float] | None
     price: float
     assumed: list[AssumedOut]

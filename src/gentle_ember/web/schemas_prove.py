@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from gentle_ember.web.schemas import FigureOut
+from gentle_ember.web.schemas import FigureOut, HoldOut, PlainOut
 
 
 class SoapedOut(BaseModel):
@@ -31,7 +31,7 @@ class JointProofOut(BaseModel):
     made: bool
     fitter: bool
     on_day: bool
-    state: Literal["open", "leaks", "tight", "void", "fitter"]
+    state: Literal["open", "leaks", "tight", "void", "fitter", "awaits_fitter"]
     void: str
     by: str
     subject: str
@@ -50,8 +50,17 @@ class ZoneProofOut(BaseModel):
     """Whether a decay is kept for it."""
     drop: FigureOut | None
     leak: FigureOut | None
+    least: PlainOut | None
+    """Least time for this gauge and volume."""
     tells: Literal["", "tight", "leaks", "inconclusive"]
     why: str
+
+
+class BeforeOut(BaseModel):
+    """Something to be seen before gas is let in, and where it is said."""
+
+    path: str
+    text: str
 
 
 class GasProofOut(BaseModel):
@@ -63,6 +72,15 @@ class GasProofOut(BaseModel):
     tight: bool
     left: list[str]
     zones: list[ZoneProofOut]
+    forbidden: list[HoldOut]
+    before: list[BeforeOut]
+    how: bool
+    """Whether it is told with what its joints are looked at."""
+    pressures: list[FigureOut]
+    """What was read at the inlet of what meters the gas."""
+    meters: str
+    """What meters it; empty where nothing does."""
     locks: bool
+    lock_up_how: str
     lock_up: Literal["", "still", "grows"]
     lock_up_by: str

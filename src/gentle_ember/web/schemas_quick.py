@@ -2,31 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field, RootModel, StringConstraints
 
-from gentle_ember.core.estimates.pipe import Solve
-from gentle_ember.core.physics.fuel_use import SetClass
-from gentle_ember.core.physics.output import School
-from gentle_ember.web.schemas import FigureOut, FlowOut, Request, RunOut, System
-
-
-class DerateIn(Request):
-    """Quick derate, SI."""
-
-    running_w: float
-    starting_w: float | None = None
-    shaft_power_w: float | None = None
-    alternator_efficiency: float | None = None
-    elevation_m: float = 0.0
-    temperature_k: float = 298.15
-    relative_humidity: float | None = None
-    jetted_at_m: float | None = None
-    methane_share: float | None = None
-    hhv_j_m3: float | None = None
-    fuel_school: School = School.FIELD_RULE
-    air_school: School = School.FIELD_RULE
+from gentle_ember.web.schemas import CylinderOut, FigureOut, Request, System
 
 
 class SoundQuery(Request):
@@ -34,59 +14,6 @@ class SoundQuery(Request):
 
     rate: float = Field(ge=2000, le=200_000)
     cylinders: int = Field(default=1, ge=1, le=6)
-
-
-class RunTimeIn(Request):
-    """Quick run time, SI."""
-
-    running_w: float
-    load_w: float
-    set_class: SetClass = SetClass.OPEN_FRAME
-    tank_m3: float | None = None
-    elevation_m: float = 0.0
-    coldest_k: float = 273.15
-    hottest_k: float = 298.15
-
-
-class CylinderIn(Request):
-    """Quick cylinder, SI; `contents_kg` or a weighing less its tare, else full."""
-
-    running_w: float
-    load_w: float
-    set_class: SetClass = SetClass.OPEN_FRAME
-    size: str = "20"
-    count: Annotated[int, Field(ge=1, le=24)] = 1
-    contents_kg: float | None = None
-    weighed_kg: float | None = None
-    tare_kg: float | None = None
-    temperature_k: float = 273.15
-    elevation_m: float = 0.0
-    relative_humidity: float | None = None
-    shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
-
-
-class GasPipeIn(Request):
-    """Quick gas pipe, SI; demand on the higher heating value."""
-
-    gas: Literal["propane", "natural_gas", "biogas"] = "natural_gas"
-    solve: Solve = Solve.BORE
-    nominal: str = "3/4"
-    heat_w: float
-    drop_pa: float
-    length_m: float
-    elevation_m: float = 0.0
-    methane_share: float | None = None
-    hhv_j_m3: float | None = None
-
-
-class SmallPath(Request):
-    """A small quick answer's name."""
-
-    name: Annotated[str, StringConstraints(pattern=r"^[a-z-]{1,40}$")]
-
-
-class SmallIn(RootModel[dict[str, float | str | None]]):
-    """Values [SI] and choices by the names of the answer's fields."""
 
 
 class ConvertIn(Request):
@@ -97,23 +24,50 @@ class ConvertIn(Request):
     system: System = "us"
 
 
-class RunTimesOut(BaseModel):
-    """Run times and flows of a quick answer."""
-
-    runs: list[RunOut]
-    flows: list[FlowOut]
-
-
-class GasPipeOut(BaseModel):
-    """A pipe's figures, the size it comes to, and whether that is enough."""
-
-    figures: list[FigureOut]
-    nominal: str | None
-    enough: bool | None
-
-
 class FiguresOut(RootModel[list[FigureOut]]):
     """Figures, the most asked for first."""
+
+
+class TableCellOut(BaseModel):
+    """A figure, or words where there is none; both where the words go with it."""
+
+    figure: FigureOut | None
+    text: str
+
+
+class TableLineOut(BaseModel):
+    """A line of a table."""
+
+    label: str
+    fuel: str
+    cells: list[TableCellOut]
+
+
+class TableOut(BaseModel):
+    """Figures side by side."""
+
+    title: str
+    columns: list[str]
+    lines: list[TableLineOut]
+
+
+class SaidOut(BaseModel):
+    """Something said in words."""
+
+    key: str
+    label: str
+    text: str
+    bad: bool
+
+
+class AnsweredOut(BaseModel):
+    """What a quick answer says: figures, words, tables, what a job of it would warn of."""
+
+    figures: list[FigureOut]
+    said: list[SaidOut]
+    tables: list[TableOut]
+    notes: list[SaidOut]
+    cylinder: CylinderOut | None
 
 
 class ChoiceOut(BaseModel):
@@ -123,29 +77,40 @@ class ChoiceOut(BaseModel):
     text: str
 
 
-class SmallFieldOut(BaseModel):
-    """One thing a small answer asks; `default` is SI, `sample` how it is typed."""
+class WhenOut(BaseModel):
+    """Another field, and the choices of it with which a field is asked; always where empty."""
+
+    field: str
+    is_one_of: list[str]
+
+
+class FormFieldOut(BaseModel):
+    """One thing a quick answer asks; `default`, `low` and `high` are SI, `sample` as typed."""
 
     name: str
     label: str
     kind: str
+    quantity: bool
     default: float | str | None
     sample: str
-    assumed: str
+    assumed: float | str
+    low: float | None
+    high: float | None
+    when: WhenOut
     options: list[ChoiceOut]
 
 
-class SmallAnswerOut(BaseModel):
-    """A small quick answer."""
+class FormOut(BaseModel):
+    """The form of a quick answer."""
 
     key: str
     title: str
     text: str
     caution: str
-    fields: list[SmallFieldOut]
+    fields: list[FormFieldOut]
 
 
-class SmallAnswersOut(RootModel[list[SmallAnswerOut]]):
+class FormsOut(RootModel[list[FormOut]]):
     """All of them, in order."""
 
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from gentle_ember.web.schemas import FigureOut
+from gentle_ember.web.schemas import FigureOut, HoldOut, OrderOut
 
 
 class StartLookOut(BaseModel):
@@ -41,6 +41,7 @@ class AdviceOut(BaseModel):
     check: str
     why: str
     wait_until: str
+    waits: bool
 
 
 class FuelStartOut(BaseModel):
@@ -58,4 +59,6 @@ class FuelStartOut(BaseModel):
     ran: bool
     lost: FigureOut | None
     """What gasoline gives since the work, against before."""
-    forbidden: list[str]
+    forbidden: list[HoldOut]
+    orders: list[OrderOut]
+    """In which order the handles are moved: to start, to stop, to store, to change over."""

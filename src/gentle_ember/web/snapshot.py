@@ -7,8 +7,17 @@ from typing import Any
 
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import every_run_time
-from gentle_ember.core.route import cautions, questions, route
+from gentle_ember.core.route import (
+    NAMES,
+    cautions,
+    holds_leaving_out,
+    holds_signing,
+    questions,
+    route,
+)
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.hand_over.cards import cards
+from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.sketch import site_measures
 from gentle_ember.core.stages.method.networks import fuel_states
 from gentle_ember.store.jobs import Stored
@@ -48,6 +57,14 @@ def snapshot(
         "ledger": present.ledger(planned),
         "chosen": present_method.chosen(planned),
         "ready": present_method.ready(planned),
+        "smell": present_fit.smell(planned),
+        "signing": {
+            key: {
+                "sign": present.holds(planned.of(holds_signing)[key]),
+                "leave_out": present.holds(planned.of(holds_leaving_out)[key]),
+            }
+            for key in NAMES
+        },
         "output": None if section is None else present.output(section),
         "walk": present_method.walk(planned) if "walk" in views else None,
         "inspection": present_method.inspection(planned) if "inspection" in views else None,
@@ -57,6 +74,9 @@ def snapshot(
             [present_method.measure(one) for one in planned.of(site_measures)]
             if "sketch" in views
             else None
+        ),
+        "noise": (
+            [present.figure(one) for one in planned.of(noise_here)] if "noise" in views else None
         ),
         "path": present_path.fuel_path(planned) if "path" in views else None,
         "stack": present_path.stack(stored.job) if "stack" in views else None,
@@ -68,6 +88,7 @@ def snapshot(
         "metering": present_metering.metering(planned) if "metering" in views else None,
         "load_tests": present_load.load_tests(planned) if "load_tests" in views else None,
         "jets": present_load.jets(planned) if "jets" in views else None,
+        "cards": asdict(planned.of(cards)) if "cards" in views else None,
         "house": present_path.house(planned) if "house" in views else None,
         "runs": None if runs is None else [present.run(entry) for entry in runs.runs],
     }

@@ -25,7 +25,9 @@ export type States = Schemas['StatesOut'];
 export type ReadyItem = Schemas['ItemOut'];
 export type Like = Schemas['LikeOut'];
 export type Finding = Schemas['Finding'];
-export type SmallAnswer = Schemas['SmallAnswerOut'];
+export type Mixture = Schemas['MixtureOut'];
+export type QuickForm = Schemas['FormOut'];
+export type Answered = Schemas['AnsweredOut'];
 export type Appliance = Schemas['Appliance'];
 export type SketchItem = Schemas['SketchItem'];
 export type Train = Schemas['TrainOut'];
@@ -40,6 +42,8 @@ export type Part = Schemas['Part'];
 export type System = 'us' | 'metric';
 
 export interface ProblemBody {
+  /** Which kind of problem, where it matters. */
+  type?: string;
   title: string;
   detail: string;
   status: number;

@@ -14,10 +14,10 @@ export const STAGES = [
 
 export const PAGES = [
   {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"], "tab": true},
-  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.electric_start"], "tab": true},
+  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.electric_start", "set.gas_port"], "tab": true},
   {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"], "tab": true},
   {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "", "facts": ["load", "wants", "wish"], "tab": true},
-  {"page": "intake/site", "name": "Site", "stage": "intake", "views": "", "facts": ["sites", "site"], "tab": true},
+  {"page": "intake/site", "name": "Site", "stage": "intake", "views": "noise", "facts": ["sites", "site"], "tab": true},
   {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"], "tab": true},
   {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": [], "tab": true},
   {"page": "method/compare", "name": "Compare", "stage": "method", "views": "methods", "facts": ["choice"], "tab": true},
@@ -35,7 +35,7 @@ export const PAGES = [
   {"page": "fit/sheet", "name": "Sheet", "stage": "fit", "views": "fit", "facts": ["fit"], "tab": true},
   {"page": "fit/take", "name": "Take along", "stage": "fit", "views": "fit", "facts": ["fit.packed"], "tab": true},
   {"page": "fit/marks", "name": "Marks", "stage": "fit", "views": "marks", "facts": ["marks"], "tab": true},
-  {"page": "fit/map", "name": "Screws and holes", "stage": "fit", "views": "fit", "facts": ["fit.fasteners", "fit.left", "fit.back"], "tab": true},
+  {"page": "fit/map", "name": "Screws and holes", "stage": "fit", "views": "fit", "facts": ["fit.fasteners", "fit.left", "fit.back", "fit.gaskets", "fit.nuts"], "tab": true},
   {"page": "fit/joints", "name": "Joints", "stage": "fit", "views": "fit", "facts": [], "tab": true},
   {"page": "fit/record", "name": "Record", "stage": "fit", "views": "", "facts": [], "tab": true},
   {"page": "fit/bench", "name": "Bench mode", "stage": "fit", "views": "fit", "facts": [], "tab": false},
@@ -46,7 +46,9 @@ export const PAGES = [
   {"page": "first_start/record", "name": "Record", "stage": "first_start", "views": "", "facts": [], "tab": true},
   {"page": "load_test/test", "name": "Load test", "stage": "load_test", "views": "load_tests,jets", "facts": ["load_tests"], "tab": true},
   {"page": "load_test/jets", "name": "Jets", "stage": "load_test", "views": "jets,load_tests", "facts": ["set.carburetor.jets.fitted"], "tab": true},
-  {"page": "load_test/record", "name": "Record", "stage": "load_test", "views": "", "facts": [], "tab": true}
+  {"page": "load_test/record", "name": "Record", "stage": "load_test", "views": "", "facts": [], "tab": true},
+  {"page": "hand_over/cards", "name": "Cards", "stage": "hand_over", "views": "cards", "facts": [], "tab": true},
+  {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true}
 ] as const;
 
 export const FUELS = [
@@ -91,7 +93,15 @@ export const CLASSES = [
 
 export const GASOLINES = [
   ["e10", "E10 (10 % ethanol)"],
-  ["e0", "E0 (no ethanol)"]
+  ["e0", "E0 (no ethanol)"],
+  ["e15", "E15 (15 % ethanol)"],
+  ["e85", "E85 (up to 85 % ethanol)"]
+] as const;
+
+export const JETTED_ON = [
+  ["unknown", "not known: taken as E0"],
+  ["e0", "E0 (no ethanol)"],
+  ["e10", "E10 (10 % ethanol)"]
 ] as const;
 
 export const PHASES = [
@@ -104,6 +114,14 @@ export const CYLINDER_COUNTS = [
   [2, "two"],
   [3, "three"],
   [4, "four"]
+] as const;
+
+export const STAMPS = [
+  ["unknown", "not looked at"],
+  ["made", "the date it was made"],
+  ["plain", "a later date, no letter"],
+  ["s", "a later date and S"],
+  ["e", "a later date and E"]
 ] as const;
 
 export const SHELTERS = [
@@ -202,4 +220,171 @@ export const STUBS = [
   ["3/4", "3/4 in NPT"],
   ["1", "1 in NPT"],
   ["1-1/4", "1-1/4 in NPT"]
+] as const;
+
+export const FIND_DECISIONS = [
+  ["open", "not decided"],
+  ["go_on", "go on"],
+  ["order", "ordered"],
+  ["stop", "stop"]
+] as const;
+
+export const MOUNT_FACES = [
+  ["panel", "panel, drilled"],
+  ["tube", "frame tube, clamped"]
+] as const;
+
+export const STANDS = [
+  [true, "upright"],
+  [false, "lying"]
+] as const;
+
+export const REACHES = [
+  ["front", "the front"],
+  ["left", "the left"],
+  ["right", "the right"],
+  ["top", "above"],
+  ["bottom", "below"]
+] as const;
+
+export const MATERIALS = [
+  ["steel", "steel"],
+  ["aluminum", "aluminum"],
+  ["plastic", "plastic"],
+  ["composite", "composite"]
+] as const;
+
+export const SIDES = [
+  ["behind", "behind the face"],
+  ["front", "before the face"]
+] as const;
+
+export const RAN = [
+  ["smooth", "smooth"],
+  ["hunting", "hunting"],
+  ["rough", "rough"],
+  ["died", "it died"]
+] as const;
+
+export const SMELLS = [
+  ["", "not said"],
+  ["none", "nothing"],
+  ["gas", "gas"],
+  ["hot", "hot"]
+] as const;
+
+export const THROTTLE_OPENED = [
+  ["", "not looked"],
+  ["yes", "seen to open"],
+  ["no", "did not open"]
+] as const;
+
+export const LOAD_LEGS = [
+  ["any", "either leg"],
+  ["a", "leg A"],
+  ["b", "leg B"],
+  ["both", "across both"]
+] as const;
+
+export const PLUG_BEFORE = [
+  ["", "not noted"],
+  ["new", "new"],
+  ["clean", "burnt clean"],
+  ["as_was", "left as it was"]
+] as const;
+
+export const SEEN = [
+  [null, "not looked at"],
+  [true, "yes"],
+  [false, "no"]
+] as const;
+
+export const SEALS = [
+  [null, "not looked at"],
+  ["hand", "hand tight"],
+  ["wrench", "wrench"],
+  ["tape", "gas-rated tape or compound"],
+  ["plumbers_tape", "plumber's tape, or any other"],
+  ["dry", "dry"],
+  ["clamp", "clamp"],
+  ["click", "coupler, clicked"],
+  ["gasket", "gasket"],
+  ["found", "something else"]
+] as const;
+
+export const SECURED = [
+  ["", "not said"],
+  ["torque", "torque"],
+  ["locker", "thread-locker"],
+  ["washer", "lock washer"],
+  ["none", "nothing"]
+] as const;
+
+export const GASKETS = [
+  ["", "not said"],
+  ["new", "new"],
+  ["reused", "the old ones once more"]
+] as const;
+
+export const NUTS = [
+  ["", "not said"],
+  ["full", "full, every one"],
+  ["short", "one or more short of its stud"]
+] as const;
+
+export const LEFT_KINDS = [
+  ["hole", "hole"],
+  ["cut", "cut"],
+  ["bent", "bend"],
+  ["removed", "something taken off"]
+] as const;
+
+export const LEFT_STATES = [
+  ["used", "in use"],
+  ["abandoned", "abandoned, open"],
+  ["closed", "closed"]
+] as const;
+
+export const UNDOING = [
+  ["unknown", "not said"],
+  ["yes", "can be undone"],
+  ["partly", "in part"],
+  ["no", "can not"]
+] as const;
+
+export const LOOKED_WITH = [
+  ["", "not said"],
+  ["leak_fluid", "leak fluid"],
+  ["winter_fluid", "leak fluid for frost"],
+  ["soap", "household soap"],
+  ["detector", "gas detector"]
+] as const;
+
+export const SIGNALS = [
+  ["output", "most output before the throttle is open"],
+  ["speed", "engine speed at full load"],
+  ["throttle", "throttle at a steady load"]
+] as const;
+
+export const MARKINGS = [
+  ["unknown", "not known: taken as bore"],
+  ["hundredths", "bore, in 1/100 mm"],
+  ["flow", "flow number"]
+] as const;
+
+export const AT_HAND = [
+  [true, "yes"],
+  [false, "no"]
+] as const;
+
+export const GAS_KINDS = [
+  ["natural_gas", "natural gas"],
+  ["biogas", "biogas"]
+] as const;
+
+export const INLETS = [
+  ["", "not looked at"],
+  ["hose_on", "its hose is on"],
+  ["capped", "capped"],
+  ["open", "open"]
 ] as const;

@@ -186,7 +186,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take in a job zip sent as the request's body; refused whole or taken whole. */
+        /**
+         * Take in a job zip sent as the request's body; refused whole or taken whole.
+         * @description <br/>Its signatures and what was done with the machine pass the same gate as any write; with<br/>`take_back=yes` the job is taken in without those that do not.
+         */
         post: operations["files_import__import_post"];
         delete?: never;
         options?: never;
@@ -331,6 +334,40 @@ export interface paths {
         put?: never;
         /** Take a reading of the sweep: settle, then average. */
         post: operations["bench_take_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cards.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every card as one HTML file that works from a phone with no network. */
+        get: operations["hand_over_cards_page_cards_html_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cards.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every card as PDF, Letter or A6. */
+        get: operations["hand_over_cards_sheet_cards_pdf_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -569,6 +606,23 @@ export interface paths {
         };
         /** A photo to look at; what is kept as one was made by us, so it is shown as a picture. */
         get: operations["files_show_photo_jobs__job_id__photos__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record of work as PDF, Letter or A4 by the system of units, with its fingerprint. */
+        get: operations["hand_over_record_sheet_record_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -816,6 +870,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quick/coupler-loss": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a gas hose and its coupler drop at full load. Above ½ psi only factory-made hose of its class; never a field clamp there. */
+        post: operations["quick_coupler_loss_coupler_loss_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quick/cylinder": {
         parameters: {
             query?: never;
@@ -825,7 +896,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hours to empty and to starve, mass left behind, chill curve, what would help. */
+        /** Until empty, until too cold, and what would help. Never warmed by flame, heater or exhaust. */
         post: operations["quick_cylinder_cylinder_post"];
         delete?: never;
         options?: never;
@@ -842,7 +913,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is left of a rating on each fuel at an elevation and temperature. */
+        /** What a rating becomes on each fuel, at an elevation and a temperature. */
         post: operations["quick_derate_derate_post"];
         delete?: never;
         options?: never;
@@ -857,10 +928,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The small quick answers: what each asks, with defaults, for the page to draw. */
+        /** The forms of the quick answers: what each asks, with limits and defaults. */
         get: operations["quick_forms_forms_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/gas-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much more or less metering area another gas needs. Verify on the other gas; biogas is usually beyond screw and hose. */
+        post: operations["quick_gas_change_gas_change_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -876,8 +964,110 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A house-side pipe: what it passes, drops, reaches, or which size is wanted. */
+        /** What a house-side pipe passes, drops, reaches, or which size is wanted. House gas lines and their connection: a licensed person, local code and permit; shut at the meter first. Not for hose or corrugated tubing. */
         post: operations["quick_gas_pipe_gas_pipe_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/gravity-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a gravity tank feeds enough, and not too hard. A shut-off at the tank, always; one tank at a time; cool engine, approved container. */
+        post: operations["quick_gravity_feed_gravity_feed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/jet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which main jet an elevation asks for, school beside school. Believed, published and stamped are three numbers: read the one stamped on the jet. */
+        post: operations["quick_jet_jet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/leak-decay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a shut-in line leaks by its fall in pressure. Soap first. Never oxygen; a demand regulator takes no more than ½ psi: isolate it. */
+        post: operations["quick_leak_decay_leak_decay_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/load-screw-start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where to start a load screw before the sweep. A start, not a setting: sweep under load, then lock. Each site and gas has its own. */
+        post: operations["quick_load_screw_start_load_screw_start_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/meter-clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gas flow from the seconds a turn of the test dial takes. Only what you want to measure may burn; count the pilots that can't be shut. */
+        post: operations["quick_meter_clock_meter_clock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/orifice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The hole for a heat rate, or what a hole passes. A maker's orifice and table go first. Drill under, try, then open it. */
+        post: operations["quick_orifice_orifice_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -893,7 +1083,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How long a tank and each cylinder size last at a load, and the gas flows. */
+        /** How long a tank and each cylinder last at a load. */
         post: operations["quick_run_time_run_time_post"];
         delete?: never;
         options?: never;
@@ -918,7 +1108,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/quick/{name}": {
+    "/api/quick/u-tube": {
         parameters: {
             query?: never;
             header?: never;
@@ -927,8 +1117,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One of the small answers: SI values by the names of its fields, Figures out. */
-        post: operations["quick_small__name__post"];
+        /** The pressure of a water U-tube, read in two numbers. A tube open at one end, its water dyed; never on a line that may see more than it is long. */
+        post: operations["quick_u_tube_u_tube_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1026,6 +1216,8 @@ export interface components {
             check: string;
             /** Wait Until */
             wait_until: string;
+            /** Waits */
+            waits: boolean;
             /** Why */
             why: string;
         };
@@ -1071,6 +1263,21 @@ export interface components {
             metric: string;
             /** Us */
             us: string;
+        };
+        /**
+         * AnsweredOut
+         * @description What a quick answer says: figures, words, tables, what a job of it would warn of.
+         */
+        AnsweredOut: {
+            cylinder: components["schemas"]["CylinderOut"] | null;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Notes */
+            notes: components["schemas"]["SaidOut"][];
+            /** Said */
+            said: components["schemas"]["SaidOut"][];
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
         };
         /**
          * Appliance
@@ -1320,6 +1527,16 @@ export interface components {
             total_w: number;
         };
         /**
+         * BeforeOut
+         * @description Something to be seen before gas is let in, and where it is said.
+         */
+        BeforeOut: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * BenchOut
          * @description The bench as it stands.
          */
@@ -1518,6 +1735,8 @@ export interface components {
          * @description The gasoline carburetor and the elevation its jet was chosen for.
          */
         Carburetor: {
+            /** @default null */
+            air_horn: components["schemas"]["Fact"] | null;
             /** @default unknown */
             choke: components["schemas"]["Choke"];
             /**
@@ -1540,6 +1759,7 @@ export interface components {
              *         "number": null,
              *         "source": ""
              *       },
+             *       "made_on": "unknown",
              *       "marking": "unknown",
              *       "orifice": null,
              *       "published": {
@@ -1565,6 +1785,46 @@ export interface components {
          * @enum {string}
          */
         CarburetorType: "float" | "two_barrel" | "multi_fuel" | "unknown";
+        /**
+         * CardBlockOut
+         * @description A heading and what stands under it.
+         */
+        CardBlockOut: {
+            /** Lines */
+            lines: string[];
+            /** Numbered */
+            numbered: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CardOut
+         * @description One card.
+         */
+        CardOut: {
+            /** Blocks */
+            blocks: components["schemas"]["CardBlockOut"][];
+            /** Fuel */
+            fuel: string;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CardsOut
+         * @description The owner's cards.
+         */
+        CardsOut: {
+            /** Cards */
+            cards: components["schemas"]["CardOut"][];
+            /** Draft */
+            draft: string;
+            /** Withheld */
+            withheld: string[];
+        };
         /**
          * CatalogOut
          * @description Parts found.
@@ -1607,6 +1867,8 @@ export interface components {
             path: string | null;
             /** Severity */
             severity: string;
+            /** Site */
+            site: string;
             /** Stage */
             stage: string;
             /** Text */
@@ -1938,6 +2200,40 @@ export interface components {
             who: string;
         };
         /**
+         * CouplerLossIn
+         * @description What a gas hose and its coupler drop at full load.
+         */
+        CouplerLossIn: {
+            /**
+             * Bore M
+             * @description Bore [m].
+             */
+            bore_m: number;
+            /**
+             * Gas
+             * @description Gas.
+             * @default natural_gas
+             * @enum {string}
+             */
+            gas: "propane" | "natural_gas" | "biogas";
+            /**
+             * Heat W
+             * @description Demand (HHV) [W].
+             */
+            heat_w: number;
+            /**
+             * K
+             * @description Loss coefficient of the fittings [1]; without it: 2.
+             * @default null
+             */
+            k: number | null;
+            /**
+             * Length M
+             * @description Length [m].
+             */
+            length_m: number;
+        };
+        /**
          * CurveOut
          * @description The chill curve, thinned for drawing [s, K, kg].
          */
@@ -1959,58 +2255,78 @@ export interface components {
         };
         /**
          * CylinderIn
-         * @description Quick cylinder, SI; `contents_kg` or a weighing less its tare, else full.
+         * @description Until empty, until too cold, and what would help.
          */
         CylinderIn: {
             /**
              * Contents Kg
+             * @description Propane in each [kg]; without it: full (80 %).
              * @default null
              */
             contents_kg: number | null;
             /**
              * Count
+             * @description Together.
              * @default 1
+             * @enum {string}
              */
-            count: number;
+            count: "1" | "2" | "3" | "4" | "6" | "8";
             /**
              * Elevation M
-             * @default 0
+             * @description Elevation [m]; without it: sea level.
+             * @default null
              */
-            elevation_m: number;
-            /** Load W */
+            elevation_m: number | null;
+            /**
+             * Load W
+             * @description Planned load [W].
+             */
             load_w: number;
             /**
              * Relative Humidity
+             * @description Relative humidity [1]; without it: the rating's.
              * @default null
              */
             relative_humidity: number | null;
-            /** Running W */
+            /**
+             * Running W
+             * @description Running rating [W].
+             */
             running_w: number;
-            /** @default open_frame */
-            set_class: components["schemas"]["SetClass"];
+            /**
+             * Set Class
+             * @description Class.
+             * @default open_frame
+             * @enum {string}
+             */
+            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
             /**
              * Shelter
+             * @description Around the cylinder.
              * @default still_air
              * @enum {string}
              */
             shelter: "still_air" | "breeze" | "closed_locker";
             /**
              * Size
+             * @description Size: a key of the catalog's.
              * @default 20
              */
             size: string;
             /**
              * Tare Kg
+             * @description Stamped tare [kg]; without it: typical.
              * @default null
              */
             tare_kg: number | null;
             /**
              * Temperature K
-             * @default 273.15
+             * @description Air temperature [K].
              */
             temperature_k: number;
             /**
              * Weighed Kg
+             * @description Weighed, each [kg]; without it: full (80 %).
              * @default null
              */
             weighed_kg: number | null;
@@ -2065,6 +2381,17 @@ export interface components {
              * @default 20
              */
             size: string;
+            /**
+             * Stamp
+             * @default unknown
+             * @enum {string}
+             */
+            stamp: "unknown" | "made" | "plain" | "s" | "e";
+            /**
+             * Stamped
+             * @default
+             */
+            stamped: string;
             /** @default null */
             tare: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -2105,60 +2432,88 @@ export interface components {
         Decision: "open" | "rebuild" | "replace" | "order" | "stop";
         /**
          * DerateIn
-         * @description Quick derate, SI.
+         * @description What a rating becomes on each fuel, at an elevation and a temperature.
          */
         DerateIn: {
-            /** @default field_rule */
-            air_school: components["schemas"]["School"];
+            /**
+             * Air School
+             * @description Elevation and heat by.
+             * @default field_rule
+             * @enum {string}
+             */
+            air_school: "field_rule" | "physics";
             /**
              * Alternator Efficiency
+             * @description Alternator efficiency [1]; without it: 82 %.
              * @default null
              */
             alternator_efficiency: number | null;
             /**
              * Elevation M
-             * @default 0
+             * @description Elevation [m].
              */
             elevation_m: number;
-            /** @default field_rule */
-            fuel_school: components["schemas"]["School"];
+            /**
+             * Fuel School
+             * @description Fuel by.
+             * @default field_rule
+             * @enum {string}
+             */
+            fuel_school: "field_rule" | "physics";
+            /**
+             * Gasoline
+             * @description Gasoline.
+             * @default e10
+             * @enum {string}
+             */
+            gasoline: "e10" | "e0" | "e15" | "e85";
             /**
              * Hhv J M3
+             * @description Natural gas: heating value (HHV) [J/m**3]; without it: 38400000.0.
              * @default null
              */
             hhv_j_m3: number | null;
             /**
              * Jetted At M
+             * @description Jetted at elevation [m]; without it: sea level.
              * @default null
              */
             jetted_at_m: number | null;
             /**
              * Methane Share
+             * @description Biogas: methane share [1]; without it: 60 %.
              * @default null
              */
             methane_share: number | null;
             /**
              * Relative Humidity
+             * @description Relative humidity [1]; without it: the rating's.
              * @default null
              */
             relative_humidity: number | null;
-            /** Running W */
+            /**
+             * Running W
+             * @description Running rating [W].
+             */
             running_w: number;
             /**
              * Shaft Power W
+             * @description Shaft power [W]; without it: from the rating.
              * @default null
              */
             shaft_power_w: number | null;
             /**
              * Starting W
+             * @description Starting rating [W]; without it: the running rating.
              * @default null
              */
             starting_w: number | null;
             /**
              * Temperature K
-             * @default 298.15
+             * @description Temperature [K]; without it: 298.15.
+             * @default null
              */
-            temperature_k: number;
+            temperature_k: number | null;
         };
         /**
          * DialOut
@@ -2490,12 +2845,24 @@ export interface components {
                 [key: string]: components["schemas"]["Find"];
             };
             /**
+             * Gaskets
+             * @default
+             * @enum {string}
+             */
+            gaskets: "" | "new" | "reused";
+            /**
              * Left
              * @default {}
              */
             left: {
                 [key: string]: components["schemas"]["LeftBehind"];
             };
+            /**
+             * Nuts
+             * @default
+             * @enum {string}
+             */
+            nuts: "" | "full" | "short";
             /**
              * Packed
              * @default {}
@@ -2551,7 +2918,6 @@ export interface components {
             photos: {
                 [key: string]: string[];
             };
-            smell: components["schemas"]["SmellOut"];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             /** Take */
@@ -2572,6 +2938,54 @@ export interface components {
             fuel: string;
             heat: components["schemas"]["FigureOut"];
         };
+        /**
+         * FormFieldOut
+         * @description One thing a quick answer asks; `default`, `low` and `high` are SI, `sample` as typed.
+         */
+        FormFieldOut: {
+            /** Assumed */
+            assumed: number | string;
+            /** Default */
+            default: number | string | null;
+            /** High */
+            high: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number | null;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["ChoiceOut"][];
+            /** Quantity */
+            quantity: boolean;
+            /** Sample */
+            sample: string;
+            when: components["schemas"]["WhenOut"];
+        };
+        /**
+         * FormOut
+         * @description The form of a quick answer.
+         */
+        FormOut: {
+            /** Caution */
+            caution: string;
+            /** Fields */
+            fields: components["schemas"]["FormFieldOut"][];
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * FormsOut
+         * @description All of them, in order.
+         */
+        FormsOut: components["schemas"]["FormOut"][];
         /**
          * FoundListOut
          * @description What the finder found, best first.
@@ -2660,7 +3074,7 @@ export interface components {
             /** Attempts */
             attempts: components["schemas"]["AttemptOut"][];
             /** Forbidden */
-            forbidden: string[];
+            forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
             fuel: string;
             /** Gas */
@@ -2674,6 +3088,8 @@ export interface components {
             lost: components["schemas"]["FigureOut"] | null;
             /** Name */
             name: string;
+            /** Orders */
+            orders: components["schemas"]["OrderOut"][];
             /** Ran */
             ran: boolean;
         };
@@ -2727,64 +3143,104 @@ export interface components {
             sulfide: components["schemas"]["Fact"] | null;
         };
         /**
-         * GasPipeIn
-         * @description Quick gas pipe, SI; demand on the higher heating value.
+         * GasChangeIn
+         * @description How much more or less metering area another gas needs.
          */
-        GasPipeIn: {
-            /** Drop Pa */
-            drop_pa: number;
+        GasChangeIn: {
             /**
-             * Elevation M
-             * @default 0
-             */
-            elevation_m: number;
-            /**
-             * Gas
+             * After
+             * @description To.
              * @default natural_gas
              * @enum {string}
              */
-            gas: "propane" | "natural_gas" | "biogas";
-            /** Heat W */
+            after: "propane" | "natural_gas" | "biogas";
+            /**
+             * Before
+             * @description From.
+             * @default propane
+             * @enum {string}
+             */
+            before: "propane" | "natural_gas" | "biogas";
+            /**
+             * Turns
+             * @description Screw set at [1]; without it: not given.
+             * @default null
+             */
+            turns: number | null;
+        };
+        /**
+         * GasPipeIn
+         * @description What a house-side pipe passes, drops, reaches, or which size is wanted.
+         */
+        GasPipeIn: {
+            /**
+             * Drop Pa
+             * @description Drop allowed [Pa].
+             */
+            drop_pa: number;
+            /**
+             * Elevation M
+             * @description Elevation [m]; without it: sea level.
+             * @default null
+             */
+            elevation_m: number | null;
+            /**
+             * Gas
+             * @description Gas.
+             * @default natural_gas
+             * @enum {string}
+             */
+            gas: "natural_gas" | "propane" | "biogas";
+            /**
+             * Heat W
+             * @description Demand (HHV) [W].
+             */
             heat_w: number;
             /**
              * Hhv J M3
+             * @description Heating value (HHV) [J/m**3]; without it: 38400000.0.
              * @default null
              */
             hhv_j_m3: number | null;
-            /** Length M */
+            /**
+             * Length M
+             * @description Length, fittings included [m].
+             */
             length_m: number;
             /**
              * Methane Share
+             * @description Methane share [1]; without it: 60 %.
              * @default null
              */
             methane_share: number | null;
             /**
              * Nominal
+             * @description Nominal size, schedule 40.
              * @default 3/4
+             * @enum {string}
              */
-            nominal: string;
-            /** @default bore */
-            solve: components["schemas"]["Solve"];
-        };
-        /**
-         * GasPipeOut
-         * @description A pipe's figures, the size it comes to, and whether that is enough.
-         */
-        GasPipeOut: {
-            /** Enough */
-            enough: boolean | null;
-            /** Figures */
-            figures: components["schemas"]["FigureOut"][];
-            /** Nominal */
-            nominal: string | null;
+            nominal: "3/8" | "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3";
+            /**
+             * Solve
+             * @description Asked.
+             * @default bore
+             * @enum {string}
+             */
+            solve: "bore" | "flow" | "drop" | "length";
         };
         /**
          * GasProofOut
          * @description One fuel's train, as far as it is proven tight.
          */
         GasProofOut: {
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
+            /** Forbidden */
+            forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
             fuel: string;
+            /** How */
+            how: boolean;
             /** Left */
             left: string[];
             /** Letter */
@@ -2796,10 +3252,16 @@ export interface components {
             lock_up: "" | "still" | "grows";
             /** Lock Up By */
             lock_up_by: string;
+            /** Lock Up How */
+            lock_up_how: string;
             /** Locks */
             locks: boolean;
+            /** Meters */
+            meters: string;
             /** Name */
             name: string;
+            /** Pressures */
+            pressures: components["schemas"]["FigureOut"][];
             /** Tight */
             tight: boolean;
             /** Zones */
@@ -2829,6 +3291,7 @@ export interface components {
             brand_new: boolean | null;
             /**
              * @default {
+             *       "air_horn": null,
              *       "choke": "unknown",
              *       "fuel_solenoid": null,
              *       "jets": {
@@ -2845,6 +3308,7 @@ export interface components {
              *           "number": null,
              *           "source": ""
              *         },
+             *         "made_on": "unknown",
              *         "marking": "unknown",
              *         "orifice": null,
              *         "published": {
@@ -2911,11 +3375,17 @@ export interface components {
             /** @default null */
             gas_efficiency: components["schemas"]["Fact"] | null;
             /**
+             * Gas Port
+             * @default unknown
+             * @enum {string}
+             */
+            gas_port: "unknown" | "1/4" | "3/8" | "1/2";
+            /**
              * Gasoline
              * @default e10
              * @enum {string}
              */
-            gasoline: "e0" | "e10";
+            gasoline: "e0" | "e10" | "e15" | "e85";
             /**
              * Generation
              * @default
@@ -2981,6 +3451,8 @@ export interface components {
              * @default null
              */
             shut_off: boolean | null;
+            /** @default null */
+            sound_level: components["schemas"]["Fact"] | null;
             /**
              * @default {
              *       "adapter": null,
@@ -3031,6 +3503,50 @@ export interface components {
              * @default null
              */
             year: number | null;
+        };
+        /**
+         * GravityFeedIn
+         * @description Whether a gravity tank feeds enough, and not too hard.
+         */
+        GravityFeedIn: {
+            /**
+             * Bore M
+             * @description Bore [m].
+             */
+            bore_m: number;
+            /**
+             * Head M
+             * @description Lowest surface above the bowl [m].
+             */
+            head_m: number;
+            /**
+             * Highest M
+             * @description Highest surface above it [m]; without it: the same.
+             * @default null
+             */
+            highest_m: number | null;
+            /**
+             * K
+             * @description Filter, coupler, valve: K [1]; without it: 8.
+             * @default null
+             */
+            k: number | null;
+            /**
+             * Length M
+             * @description Hose length [m].
+             */
+            length_m: number;
+            /**
+             * Running W
+             * @description Running rating [W].
+             */
+            running_w: number;
+            /**
+             * Seat M
+             * @description Bore of the needle's seat [m]; without it: by the engine's size.
+             * @default null
+             */
+            seat_m: number | null;
         };
         /**
          * HandsIn
@@ -3126,6 +3642,16 @@ export interface components {
             run: components["schemas"]["FigureOut"];
         };
         /**
+         * HoldOut
+         * @description Something that keeps an act or a signature back, and the place of the job that settles it.
+         */
+        HoldOut: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * HoleOut
          * @description A hole as marked.
          */
@@ -3183,6 +3709,30 @@ export interface components {
             total: components["schemas"]["BothOut"];
         };
         /**
+         * How
+         * @description With what a fuel's joints were looked at: film or detector, the air, the gauge.
+         */
+        How: {
+            /** @default null */
+            air: components["schemas"]["Fact"] | null;
+            /**
+             * By
+             * @default
+             * @enum {string}
+             */
+            by: "" | "leak_fluid" | "winter_fluid" | "soap" | "detector";
+            /**
+             * Detector
+             * @default
+             */
+            detector: string;
+            /**
+             * Gauge
+             * @default
+             */
+            gauge: string;
+        };
+        /**
          * ImportOut
          * @description An import, tried or done.
          */
@@ -3211,6 +3761,28 @@ export interface components {
             role: string;
             /** Why */
             why: string;
+        };
+        /**
+         * InletPressures
+         * @description Pressure at the inlet of the demand regulator, or of a carburetor that has one built in.
+         */
+        InletPressures: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** @default null */
+            full: components["schemas"]["Fact"] | null;
+            /** @default null */
+            later: components["schemas"]["Fact"] | null;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default null */
+            static: components["schemas"]["Fact"] | null;
         };
         /**
          * InputOut
@@ -3251,12 +3823,16 @@ export interface components {
          * @description A line of the readiness list.
          */
         ItemOut: {
+            /** Acts */
+            acts: boolean;
             /** By */
             by: string;
             /** Confirm */
             confirm: boolean;
             /** Done */
             done: boolean;
+            /** Fuel */
+            fuel: string;
             /** Given */
             given: string;
             /** Holds */
@@ -3269,10 +3845,66 @@ export interface components {
             number: string;
             /** Path */
             path: string;
+            /** Site */
+            site: string;
             /** Stage */
             stage: string;
             /** Text */
             text: string;
+        };
+        /**
+         * JetIn
+         * @description Which main jet an elevation asks for, school beside school.
+         */
+        JetIn: {
+            /**
+             * Day K
+             * @description Temperature there [K]; without it: standard day.
+             * @default null
+             */
+            day_k: number | null;
+            /**
+             * Gasoline
+             * @description Gasoline now.
+             * @default e10
+             * @enum {string}
+             */
+            gasoline: "e0" | "e10" | "e15" | "e85";
+            /**
+             * Here M
+             * @description Runs at [m].
+             */
+            here_m: number;
+            /**
+             * Lam
+             * @description λ measured at load with it [1]; without it: not measured.
+             * @default null
+             */
+            lam: number | null;
+            /**
+             * Made M
+             * @description Made for [m]; without it: sea level.
+             * @default null
+             */
+            made_m: number | null;
+            /**
+             * Made On
+             * @description Made on.
+             * @default e10
+             * @enum {string}
+             */
+            made_on: "e0" | "e10";
+            /**
+             * Number
+             * @description Jet number, stamped [1].
+             */
+            number: number;
+            /**
+             * Step
+             * @description Step between sizes [1]; without it: 2.5.
+             * @default null
+             */
+            step: number | null;
         };
         /**
          * JetNumber
@@ -3316,6 +3948,12 @@ export interface components {
              */
             kit: components["schemas"]["JetNumber"];
             /**
+             * Made On
+             * @default unknown
+             * @enum {string}
+             */
+            made_on: "unknown" | "e0" | "e10";
+            /**
              * Marking
              * @default unknown
              * @enum {string}
@@ -3352,6 +3990,7 @@ export interface components {
             at_hand: number[];
             /** Below */
             below: components["schemas"]["ComingDownOut"][];
+            coldest: components["schemas"]["FigureOut"] | null;
             /** In It */
             in_it: number | null;
             /** Meant */
@@ -3419,7 +4058,9 @@ export interface components {
              *       "back": {},
              *       "fasteners": {},
              *       "finds": {},
+             *       "gaskets": "",
              *       "left": {},
+             *       "nuts": "",
              *       "packed": {},
              *       "smelled": {},
              *       "steps": {},
@@ -3477,7 +4118,9 @@ export interface components {
             };
             /**
              * @default {
+             *       "how": {},
              *       "lock_up": {},
+             *       "pressures": {},
              *       "soaped": {},
              *       "zones": {}
              *     }
@@ -3495,6 +4138,7 @@ export interface components {
              *       "alternator_efficiency": null,
              *       "brand_new": null,
              *       "carburetor": {
+             *         "air_horn": null,
              *         "choke": "unknown",
              *         "fuel_solenoid": null,
              *         "jets": {
@@ -3511,6 +4155,7 @@ export interface components {
              *             "number": null,
              *             "source": ""
              *           },
+             *           "made_on": "unknown",
              *           "marking": "unknown",
              *           "orifice": null,
              *           "published": {
@@ -3536,6 +4181,7 @@ export interface components {
              *       "faults": "",
              *       "frame_number": "",
              *       "gas_efficiency": null,
+             *       "gas_port": "unknown",
              *       "gasoline": "e10",
              *       "generation": "",
              *       "hertz": null,
@@ -3556,6 +4202,7 @@ export interface components {
              *       "set_class": "open_frame",
              *       "shaft_power": null,
              *       "shut_off": null,
+             *       "sound_level": null,
              *       "stack": {
              *         "adapter": null,
              *         "air_cleaner": "unknown",
@@ -3602,10 +4249,16 @@ export interface components {
              *         "hottest": null,
              *         "humidity": null,
              *         "least_cylinder": null,
+             *         "least_cylinder_by": "",
+             *         "least_cylinder_why": "",
              *         "least_opening": null,
+             *         "least_opening_by": "",
+             *         "least_opening_why": "",
              *         "name": "",
+             *         "neighbor": null,
              *         "note": "",
              *         "quiet_hours": "",
+             *         "quiet_limit": null,
              *         "remote_tank": {
              *           "depth": null,
              *           "distance": null,
@@ -3697,6 +4350,10 @@ export interface components {
             name: string;
             /** Never */
             never: string;
+            /** Proper */
+            proper: string;
+            /** Seal */
+            seal: string;
             /** Tool */
             tool: string;
             /** Torque Nm */
@@ -3731,7 +4388,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "open" | "leaks" | "tight" | "void" | "fitter";
+            state: "open" | "leaks" | "tight" | "void" | "fitter" | "awaits_fitter";
             /** Subject */
             subject: string;
             /** Title */
@@ -3933,6 +4590,62 @@ export interface components {
             thickness: components["schemas"]["BothOut"] | null;
             /** Thickness M */
             thickness_m: number | null;
+        };
+        /**
+         * LeakDecayIn
+         * @description What a shut-in line leaks by its fall in pressure.
+         */
+        LeakDecayIn: {
+            /**
+             * After K
+             * @description Gas temperature after [K]; without it: not measured.
+             * @default null
+             */
+            after_k: number | null;
+            /**
+             * After Pa
+             * @description Pressure after [Pa].
+             */
+            after_pa: number;
+            /**
+             * Before K
+             * @description Gas temperature before [K]; without it: not measured.
+             * @default null
+             */
+            before_k: number | null;
+            /**
+             * Before Pa
+             * @description Pressure before [Pa].
+             */
+            before_pa: number;
+            /**
+             * Elevation M
+             * @description Elevation [m]; without it: sea level.
+             * @default null
+             */
+            elevation_m: number | null;
+            /**
+             * Limit M3 S
+             * @description Leak to rule out [m**3/s]; without it: 2.777777777777778e-09.
+             * @default null
+             */
+            limit_m3_s: number | null;
+            /**
+             * Read Pa
+             * @description Gauge reads within [Pa]; without it: 12.5.
+             * @default null
+             */
+            read_pa: number | null;
+            /**
+             * Seconds S
+             * @description Time [s].
+             */
+            seconds_s: number;
+            /**
+             * Volume M3
+             * @description Gas shut in [m**3].
+             */
+            volume_m3: number;
         };
         /**
          * LearnedOut
@@ -4211,6 +4924,30 @@ export interface components {
             wants_reason: boolean;
         };
         /**
+         * LoadScrewStartIn
+         * @description Where to start a load screw before the sweep.
+         */
+        LoadScrewStartIn: {
+            /**
+             * Gas
+             * @description Gas.
+             * @default propane
+             * @enum {string}
+             */
+            gas: "propane" | "natural_gas" | "biogas";
+            /**
+             * Running W
+             * @description Running rating [W].
+             */
+            running_w: number;
+            /**
+             * Shaft W
+             * @description Shaft power [W]; without it: from the rating.
+             * @default null
+             */
+            shaft_w: number | null;
+        };
+        /**
          * LoadTest
          * @description The load tests of one fuel on one site.
          */
@@ -4246,7 +4983,7 @@ export interface components {
             expected: components["schemas"]["FigureOut"];
             flow: components["schemas"]["FigureOut"] | null;
             /** Forbidden */
-            forbidden: string[];
+            forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
             fuel: string;
             /** Gas */
@@ -4423,6 +5160,57 @@ export interface components {
          */
         Metal: "aluminum" | "iron" | "unknown";
         /**
+         * MeterClockIn
+         * @description Gas flow from the seconds a turn of the test dial takes.
+         */
+        MeterClockIn: {
+            /**
+             * Dial M3
+             * @description One turn of the test dial [m**3].
+             */
+            dial_m3: number;
+            /**
+             * Elevation M
+             * @description Elevation [m]; without it: sea level.
+             * @default null
+             */
+            elevation_m: number | null;
+            /**
+             * Gas K
+             * @description Gas temperature [K]; without it: 288.15.
+             * @default null
+             */
+            gas_k: number | null;
+            /**
+             * Hhv J M3
+             * @description Heating value (HHV) [J/m**3]; without it: 38400000.0.
+             * @default null
+             */
+            hhv_j_m3: number | null;
+            /**
+             * Pilots W
+             * @description Pilots and others [W]; without it: none.
+             * @default null
+             */
+            pilots_w: number | null;
+            /**
+             * Pressure Pa
+             * @description Pressure at the meter [Pa]; without it: 1744.0.
+             * @default null
+             */
+            pressure_pa: number | null;
+            /**
+             * Seconds S
+             * @description Time for them [s].
+             */
+            seconds_s: number;
+            /**
+             * Turns
+             * @description Turns [1].
+             */
+            turns: number;
+        };
+        /**
          * Metering
          * @description The metering of one gas on one site.
          */
@@ -4490,7 +5278,7 @@ export interface components {
             curve: components["schemas"]["SweepCurveOut"] | null;
             expected: components["schemas"]["FigureOut"] | null;
             /** Forbidden */
-            forbidden: string[];
+            forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
             fuel: string;
             /** Key */
@@ -4505,6 +5293,7 @@ export interface components {
             locked_turns: number | null;
             /** Looks */
             looks: components["schemas"]["LookOut"][];
+            mixture: components["schemas"]["MixtureOut"] | null;
             /** Most */
             most: number;
             /** Motors */
@@ -4594,6 +5383,28 @@ export interface components {
             recommended: string[];
             /** Why */
             why: string;
+        };
+        /**
+         * MixtureOut
+         * @description λ over load, set once at full load: loads as shares of full load, λ at each.
+         */
+        MixtureOut: {
+            /** Expected */
+            expected: number[];
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** High */
+            high: number[];
+            /** Hot */
+            hot: number;
+            /** Hunts */
+            hunts: number;
+            /** Idle Set */
+            idle_set: number[];
+            /** Loads */
+            loads: number[];
+            /** Low */
+            low: number[];
         };
         /**
          * Mount
@@ -4874,6 +5685,49 @@ export interface components {
          */
         OptionsOut: components["schemas"]["PartOptionOut"][];
         /**
+         * OrderOut
+         * @description A safe order of moves from one state to another, or why there is none.
+         */
+        OrderOut: {
+            /** Key */
+            key: string;
+            /** Lines */
+            lines: string[];
+            /** Name */
+            name: string;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * OrificeIn
+         * @description The hole for a heat rate, or what a hole passes.
+         */
+        OrificeIn: {
+            /**
+             * Bore M
+             * @description Bore, to ask the other way [m]; without it: worked out.
+             * @default null
+             */
+            bore_m: number | null;
+            /**
+             * Drop Pa
+             * @description Pressure across it [Pa].
+             */
+            drop_pa: number;
+            /**
+             * Gas
+             * @description Gas.
+             * @default propane
+             * @enum {string}
+             */
+            gas: "propane" | "natural_gas" | "biogas";
+            /**
+             * Heat W
+             * @description Heat rate (HHV) [W].
+             */
+            heat_w: number;
+        };
+        /**
          * Origin
          * @description Where a fact comes from.
          * @enum {string}
@@ -4989,6 +5843,11 @@ export interface components {
              * @default false
              */
             by_length: boolean;
+            /**
+             * Check
+             * @default null
+             */
+            check: boolean | null;
             /**
              * Closes
              * @default false
@@ -5320,10 +6179,12 @@ export interface components {
          * @description A slot of a train with its part, as drawn.
          */
         PlaceOut: {
+            /** Ages */
+            ages: boolean;
             /** By Length */
             by_length: boolean;
             /** Capped */
-            capped: boolean;
+            capped: boolean | null;
             /** Inlet */
             inlet: string;
             /** Inlet Pa */
@@ -5372,7 +6233,7 @@ export interface components {
             /** Unknown */
             unknown: string;
             /** Upright */
-            upright: boolean;
+            upright: boolean | null;
             /** Zone In */
             zone_in: string;
             /** Zone Out */
@@ -5557,11 +6418,25 @@ export interface components {
          */
         Proof: {
             /**
+             * How
+             * @default {}
+             */
+            how: {
+                [key: string]: components["schemas"]["How"];
+            };
+            /**
              * Lock Up
              * @default {}
              */
             lock_up: {
                 [key: string]: components["schemas"]["LockUp"];
+            };
+            /**
+             * Pressures
+             * @default {}
+             */
+            pressures: {
+                [key: string]: components["schemas"]["InletPressures"];
             };
             /**
              * Soaped
@@ -5872,45 +6747,64 @@ export interface components {
         };
         /**
          * RunTimeIn
-         * @description Quick run time, SI.
+         * @description How long a tank and each cylinder last at a load.
          */
         RunTimeIn: {
             /**
              * Coldest K
-             * @default 273.15
+             * @description Coldest night [K]; without it: 273.15.
+             * @default null
              */
-            coldest_k: number;
+            coldest_k: number | null;
             /**
              * Elevation M
-             * @default 0
+             * @description Elevation [m]; without it: sea level.
+             * @default null
              */
-            elevation_m: number;
+            elevation_m: number | null;
             /**
              * Hottest K
-             * @default 298.15
+             * @description Hottest day [K]; without it: 298.15.
+             * @default null
              */
-            hottest_k: number;
-            /** Load W */
+            hottest_k: number | null;
+            /**
+             * Load W
+             * @description Planned load [W].
+             */
             load_w: number;
-            /** Running W */
+            /**
+             * Running W
+             * @description Running rating [W].
+             */
             running_w: number;
-            /** @default open_frame */
-            set_class: components["schemas"]["SetClass"];
+            /**
+             * Set Class
+             * @description Class.
+             * @default open_frame
+             * @enum {string}
+             */
+            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
             /**
              * Tank M3
+             * @description Gasoline tank [m**3]; without it: not given.
              * @default null
              */
             tank_m3: number | null;
         };
         /**
-         * RunTimesOut
-         * @description Run times and flows of a quick answer.
+         * SaidOut
+         * @description Something said in words.
          */
-        RunTimesOut: {
-            /** Flows */
-            flows: components["schemas"]["FlowOut"][];
-            /** Runs */
-            runs: components["schemas"]["RunOut"][];
+        SaidOut: {
+            /** Bad */
+            bad: boolean;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
         };
         /**
          * ScaleOut
@@ -5943,7 +6837,7 @@ export interface components {
          * @description How a joint is sealed.
          * @enum {string}
          */
-        Seal: "hand" | "wrench" | "tape" | "dry" | "clamp" | "click" | "gasket" | "found";
+        Seal: "hand" | "wrench" | "tape" | "plumbers_tape" | "dry" | "clamp" | "click" | "gasket" | "found";
         /**
          * Section
          * @description One length of pipe: what it comes from, how long with its fittings, what hangs on its end.
@@ -6009,6 +6903,16 @@ export interface components {
          */
         Signal: "output" | "speed" | "throttle";
         /**
+         * SigningOut
+         * @description What keeps a stage from being signed, and from being left out on purpose; empty: nothing.
+         */
+        SigningOut: {
+            /** Leave Out */
+            leave_out: components["schemas"]["HoldOut"][];
+            /** Sign */
+            sign: components["schemas"]["HoldOut"][];
+        };
+        /**
          * Site
          * @description A place where the set runs, with its air and the fuels at hand.
          */
@@ -6042,13 +6946,35 @@ export interface components {
             humidity: components["schemas"]["Fact"] | null;
             /** @default null */
             least_cylinder: components["schemas"]["Fact"] | null;
+            /**
+             * Least Cylinder By
+             * @default
+             */
+            least_cylinder_by: string;
+            /**
+             * Least Cylinder Why
+             * @default
+             */
+            least_cylinder_why: string;
             /** @default null */
             least_opening: components["schemas"]["Fact"] | null;
+            /**
+             * Least Opening By
+             * @default
+             */
+            least_opening_by: string;
+            /**
+             * Least Opening Why
+             * @default
+             */
+            least_opening_why: string;
             /**
              * Name
              * @default
              */
             name: string;
+            /** @default null */
+            neighbor: components["schemas"]["Fact"] | null;
             /**
              * Note
              * @default
@@ -6059,6 +6985,8 @@ export interface components {
              * @default
              */
             quiet_hours: string;
+            /** @default null */
+            quiet_limit: components["schemas"]["Fact"] | null;
             /**
              * @default {
              *       "depth": null,
@@ -6173,11 +7101,16 @@ export interface components {
         Slot: {
             /**
              * Capped
-             * @default true
+             * @default null
              */
-            capped: boolean;
+            capped: boolean | null;
             /** @default null */
             length: components["schemas"]["Fact"] | null;
+            /**
+             * Made
+             * @default
+             */
+            made: string;
             /**
              * Part
              * @default
@@ -6202,57 +7135,9 @@ export interface components {
             unknown: string;
             /**
              * Upright
-             * @default true
+             * @default null
              */
-            upright: boolean;
-        };
-        /**
-         * SmallAnswerOut
-         * @description A small quick answer.
-         */
-        SmallAnswerOut: {
-            /** Caution */
-            caution: string;
-            /** Fields */
-            fields: components["schemas"]["SmallFieldOut"][];
-            /** Key */
-            key: string;
-            /** Text */
-            text: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * SmallAnswersOut
-         * @description All of them, in order.
-         */
-        SmallAnswersOut: components["schemas"]["SmallAnswerOut"][];
-        /**
-         * SmallFieldOut
-         * @description One thing a small answer asks; `default` is SI, `sample` how it is typed.
-         */
-        SmallFieldOut: {
-            /** Assumed */
-            assumed: string;
-            /** Default */
-            default: number | string | null;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Name */
-            name: string;
-            /** Options */
-            options: components["schemas"]["ChoiceOut"][];
-            /** Sample */
-            sample: string;
-        };
-        /**
-         * SmallIn
-         * @description Values [SI] and choices by the names of the answer's fields.
-         */
-        SmallIn: {
-            [key: string]: number | string | null;
+            upright: boolean | null;
         };
         /**
          * Smell
@@ -6315,6 +7200,7 @@ export interface components {
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
+            cards: components["schemas"]["CardsOut"] | null;
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             chosen: components["schemas"]["ChosenOut"] | null;
@@ -6333,6 +7219,8 @@ export interface components {
             /** Metering */
             metering: components["schemas"]["MeteringOut"][] | null;
             methods: components["schemas"]["MethodsOut"] | null;
+            /** Noise */
+            noise: components["schemas"]["FigureOut"][] | null;
             output: components["schemas"]["OutputOut"] | null;
             path: components["schemas"]["FuelPathOut"] | null;
             /** Preview */
@@ -6353,8 +7241,13 @@ export interface components {
             shown: {
                 [key: string]: components["schemas"]["ShownFact"];
             };
+            /** Signing */
+            signing: {
+                [key: string]: components["schemas"]["SigningOut"];
+            };
             /** Sketch */
             sketch: components["schemas"]["DistanceOut"][] | null;
+            smell: components["schemas"]["SmellOut"];
             stack: components["schemas"]["StackOut"] | null;
             /** Starts */
             starts: components["schemas"]["FuelStartOut"][] | null;
@@ -6414,12 +7307,6 @@ export interface components {
             /** Repair */
             repair: string;
         };
-        /**
-         * Solve
-         * @description What is asked of the pipe.
-         * @enum {string}
-         */
-        Solve: "flow" | "drop" | "length" | "bore";
         /**
          * Stack
          * @description What sits between carburetor and nuts, and the room around it.
@@ -6519,7 +7406,7 @@ export interface components {
          * @description Where a stage stands.
          * @enum {string}
          */
-        StageState: "not_started" | "under_way" | "waiting" | "done";
+        StageState: "not_started" | "under_way" | "waiting" | "done" | "left_out";
         /**
          * StartLog
          * @description The first starts of one fuel.
@@ -6547,6 +7434,8 @@ export interface components {
             looked: {
                 [key: string]: components["schemas"]["Looked"];
             };
+            /** @default null */
+            no_load: components["schemas"]["Fact"] | null;
         };
         /**
          * StartLookOut
@@ -6601,6 +7490,8 @@ export interface components {
         StatesOut: {
             /** Answer */
             answer: string;
+            /** Both On */
+            both_on: string;
             /** Columns */
             columns: components["schemas"]["StateColumnOut"][];
             /** Controls */
@@ -6609,6 +7500,8 @@ export interface components {
             differences: string[];
             /** Methods */
             methods: string[];
+            /** Orders */
+            orders: components["schemas"]["OrderOut"][];
         };
         /**
          * StepIn
@@ -6651,6 +7544,8 @@ export interface components {
             measures: components["schemas"]["MeasureOut"][];
             /** Minutes */
             minutes: number;
+            /** Must */
+            must: boolean;
             /** Opens */
             opens: boolean;
             /** Parts */
@@ -6836,6 +7731,39 @@ export interface components {
             /** Name */
             name: string;
             watts: components["schemas"]["BothOut"];
+        };
+        /**
+         * TableCellOut
+         * @description A figure, or words where there is none; both where the words go with it.
+         */
+        TableCellOut: {
+            figure: components["schemas"]["FigureOut"] | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TableLineOut
+         * @description A line of a table.
+         */
+        TableLineOut: {
+            /** Cells */
+            cells: components["schemas"]["TableCellOut"][];
+            /** Fuel */
+            fuel: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * TableOut
+         * @description Figures side by side.
+         */
+        TableOut: {
+            /** Columns */
+            columns: string[];
+            /** Lines */
+            lines: components["schemas"]["TableLineOut"][];
+            /** Title */
+            title: string;
         };
         /**
          * TakeIn
@@ -7062,6 +7990,12 @@ export interface components {
              */
             found: boolean;
             /**
+             * Inlet
+             * @default
+             * @enum {string}
+             */
+            inlet: "" | "hose_on" | "capped" | "open";
+            /**
              * Past Exhaust
              * @default false
              */
@@ -7098,6 +8032,7 @@ export interface components {
             letter: string;
             /** Method */
             method: string;
+            mixture: components["schemas"]["MixtureOut"] | null;
             /** Name */
             name: string;
             /** Outdated */
@@ -7173,6 +8108,8 @@ export interface components {
             joint: boolean;
             /** Mend */
             mend: string;
+            /** Path */
+            path: string;
             /** Rule */
             rule: string;
             /**
@@ -7186,6 +8123,29 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * UTubeIn
+         * @description The pressure of a water U-tube, read in two numbers.
+         */
+        UTubeIn: {
+            /**
+             * Left M
+             * @description Left leg moved by [m].
+             */
+            left_m: number;
+            /**
+             * Liquid
+             * @description Liquid.
+             * @default water
+             * @enum {string}
+             */
+            liquid: "water" | "glycol" | "oil";
+            /**
+             * Right M
+             * @description Right leg moved by [m].
+             */
+            right_m: number;
         };
         /**
          * UndoneOut
@@ -7392,6 +8352,16 @@ export interface components {
             train: components["schemas"]["Train"] | null;
         };
         /**
+         * WhenOut
+         * @description Another field, and the choices of it with which a field is asked; always where empty.
+         */
+        WhenOut: {
+            /** Field */
+            field: string;
+            /** Is One Of */
+            is_one_of: string[];
+        };
+        /**
          * ZoneOut
          * @description One strip of the ladder.
          */
@@ -7420,6 +8390,7 @@ export interface components {
             /** Key */
             key: string;
             leak: components["schemas"]["FigureOut"] | null;
+            least: components["schemas"]["PlainOut"] | null;
             /** Name */
             name: string;
             /**
@@ -7440,8 +8411,6 @@ export interface components {
             /** @default null */
             after_k: components["schemas"]["Fact"] | null;
             /** @default null */
-            allowed: components["schemas"]["Fact"] | null;
-            /** @default null */
             barometer: components["schemas"]["Fact"] | null;
             /** @default null */
             before: components["schemas"]["Fact"] | null;
@@ -7452,6 +8421,10 @@ export interface components {
              * @default
              */
             by: string;
+            /** @default null */
+            gauge: components["schemas"]["Fact"] | null;
+            /** @default null */
+            limit: components["schemas"]["Fact"] | null;
             /**
              * On
              * @default
@@ -8315,6 +9288,70 @@ export interface operations {
             };
         };
     };
+    hand_over_cards_page_cards_html_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hand_over_cards_sheet_cards_pdf_get: {
+        parameters: {
+            query?: {
+                size?: "letter" | "a6";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_copy__job_id__copy_post: {
         parameters: {
             query?: never;
@@ -8935,6 +9972,39 @@ export interface operations {
             };
         };
     };
+    hand_over_record_sheet_record_pdf_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_redo__job_id__redo_post: {
         parameters: {
             query?: never;
@@ -9522,6 +10592,39 @@ export interface operations {
             };
         };
     };
+    quick_coupler_loss_coupler_loss_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CouplerLossIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quick_cylinder_cylinder_post: {
         parameters: {
             query?: never;
@@ -9541,7 +10644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CylinderOut"];
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9574,7 +10677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OutputOut"];
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9603,7 +10706,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SmallAnswersOut"];
+                    "application/json": components["schemas"]["FormsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_gas_change_gas_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GasChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9636,7 +10772,205 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GasPipeOut"];
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_gravity_feed_gravity_feed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GravityFeedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_jet_jet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_leak_decay_leak_decay_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeakDecayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_load_screw_start_load_screw_start_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadScrewStartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_meter_clock_meter_clock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterClockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_orifice_orifice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrificeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9669,7 +11003,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunTimesOut"];
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9715,18 +11049,16 @@ export interface operations {
             };
         };
     };
-    quick_small__name__post: {
+    quick_u_tube_u_tube_post: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                name: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SmallIn"];
+                "application/json": components["schemas"]["UTubeIn"];
             };
         };
         responses: {
@@ -9736,16 +11068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FiguresOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["AnsweredOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,29 +1,38 @@
 <script lang="ts">
+  import { pageOf } from '$lib/frame/current.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   interface Props {
     /** What must not be done, as in "No start". */
     no: string;
-    gas: string;
-    /** Whole sentences: everything of the job that forbids it now. */
-    why: string[];
+    /** The fuel, where “no” does not name it already. */
+    gas?: string;
+    /** Everything of the job that forbids it now, each with where it is settled. */
+    why: { text: string; path: string }[];
   }
-  let { no, gas, why }: Props = $props();
+  let { no, gas = '', why }: Props = $props();
   const job = useJob();
 </script>
 
+{#snippet settle(path: string)}
+  {#if path}
+    <a href={`/jobs/${job().id}/${pageOf(path)}?field=${path}`}>go there</a>
+  {/if}
+{/snippet}
+
 {#if why.length}
   <div role="alert" data-not-tight>
-    <b>{no} on {gas}:</b>
-    {#if why.length === 1}{why[0]}{:else}
+    <b>{gas ? `${no} on ${gas}` : no}:</b>
+    {#if why.length === 1 && why[0]}
+      {why[0].text} {@render settle(why[0].path)}
+    {:else}
       <ul>
-        {#each why as text (text)}<li>{text}</li>{/each}
+        {#each why as one (`${one.path} ${one.text}`)}<li>
+            {one.text}
+            {@render settle(one.path)}
+          </li>{/each}
       </ul>
     {/if}
-    {#if why.some((text) => text.includes('tight'))}
-      <a href={`/jobs/${job().id}/prove_tight/leaks`}>Leak test</a>
-    {/if}
-    <a href={`/jobs/${job().id}/fuel_path/ready`}>Readiness</a>
   </div>
 {/if}
 

@@ -2,13 +2,16 @@
   import type { Snapshot } from '$lib/api/client';
   import { LETTERS } from '$lib/api/published';
   import { prefs } from '$lib/session/prefs.svelte';
+  import Smelled from '$lib/stages/fit/Smelled.svelte';
   import LedgerRow from './LedgerRow.svelte';
   import Mark from '$lib/ui/Mark.svelte';
 
   interface Props {
     snapshot: Snapshot;
+    /** Whether “Gas smelled” stands here; on a phone it stands in the bar. */
+    smell?: boolean;
   }
-  let { snapshot }: Props = $props();
+  let { snapshot, smell = true }: Props = $props();
   let unsettled = $derived(snapshot.ready.filter((item) => !item.done).length);
   let ledger = $derived(snapshot.ledger);
   let stops = $derived(snapshot.cautions.filter((caution) => caution.severity === 'stop'));
@@ -16,6 +19,7 @@
 </script>
 
 <section class="ledger" aria-label="Ledger">
+  {#if smell}<div class="smell"><Smelled /></div>{/if}
   {#if ledger}
     <h2>Puts out, steady</h2>
     {#each ledger.puts_out as { running, at_hand } (running.key)}
@@ -131,6 +135,9 @@
 <style>
   .ledger {
     padding: 1.1rem 1.1rem 1.5rem;
+  }
+  .smell {
+    margin-bottom: 0.8rem;
   }
   h2 {
     font-weight: 600;

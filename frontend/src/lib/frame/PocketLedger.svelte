@@ -2,6 +2,7 @@
   import ChevronUp from '@lucide/svelte/icons/chevron-up';
   import type { Snapshot } from '$lib/api/client';
   import { prefs } from '$lib/session/prefs.svelte';
+  import Smelled from '$lib/stages/fit/Smelled.svelte';
   import Ledger from './Ledger.svelte';
 
   interface Props {
@@ -16,18 +17,21 @@
 </script>
 
 <section class="pocket" class:open aria-label="Ledger, short">
-  <button onclick={() => (open = !open)} aria-expanded={open}>
-    <strong>Ledger</strong>
-    <span class="sum num">
-      {#each puts.slice(0, 3) as figure (figure.key)}
-        <span>{figure[prefs.system].text}</span>
-      {/each}
-      {#if puts.length}W{/if}
-    </span>
-    {#if stops}<span class="stops">{stops} stop{stops > 1 ? 's' : ''}</span>{/if}
-    <ChevronUp size={18} />
-  </button>
-  {#if open}<div class="inside"><Ledger {snapshot} /></div>{/if}
+  <div class="row">
+    <button class="bar" onclick={() => (open = !open)} aria-expanded={open}>
+      <strong>Ledger</strong>
+      <span class="sum num">
+        {#each puts.slice(0, 3) as figure (figure.key)}
+          <span>{figure[prefs.system].text}</span>
+        {/each}
+        {#if puts.length}W{/if}
+      </span>
+      {#if stops}<span class="stops">{stops} stop{stops > 1 ? 's' : ''}</span>{/if}
+      <ChevronUp size={18} />
+    </button>
+    <Smelled />
+  </div>
+  {#if open}<div class="inside"><Ledger {snapshot} smell={false} /></div>{/if}
 </section>
 
 <style>
@@ -35,9 +39,22 @@
     border-top: 1px solid var(--rule);
     background: var(--color-base-100);
   }
-  button {
+  .row :global(.smelled) {
+    flex: none;
+    min-height: 2.5rem;
+    padding: 0 0.6rem;
+  }
+  .row {
     display: flex;
-    width: 100%;
+    align-items: center;
+    gap: 0.5rem;
+    padding-right: 0.6rem;
+    min-width: 0;
+  }
+  .bar {
+    display: flex;
+    flex: 1;
+    min-width: 0;
     min-height: 2.75rem;
     align-items: center;
     gap: 0.8rem;
@@ -48,12 +65,15 @@
     display: flex;
     gap: 0.8rem;
     margin-left: auto;
+    overflow: hidden;
+    white-space: nowrap;
   }
   .stops {
+    white-space: nowrap;
     color: var(--color-error);
     font-weight: 700;
   }
-  .open button :global(svg) {
+  .open .bar :global(svg) {
     rotate: 180deg;
   }
   .inside {

@@ -8,7 +8,7 @@
   }
   let { stages, job, current }: Props = $props();
   // Gas has reached every stage up to the last one that is done without a gap.
-  let reached = $derived(stages.findIndex((stage) => stage.state !== 'done'));
+  let reached = $derived(stages.findIndex((stage) => !['done', 'left_out'].includes(stage.state)));
   let bar = $state<HTMLElement>();
   // On a phone the bar is wider than the screen: the stage one is at stands in its middle.
   $effect(() => {
@@ -22,7 +22,8 @@
     open: 'open question',
     waiting: 'waiting',
     under_way: 'under way',
-    not_started: 'not started'
+    not_started: 'not started',
+    left_out: 'left out on purpose'
   };
 </script>
 
@@ -44,6 +45,8 @@
               <path class="tick" d="m9.5 14.2 3.2 3.2 6-6.6" />
             {:else if stage.state === 'stop'}
               <path class="tick" d="M14 8.5v7.5m0 3v.6" />
+            {:else if stage.state === 'left_out'}
+              <path class="tick" d="M9 14h10" />
             {:else if stage.state === 'waiting'}
               <path class="tick" d="M11.5 10v8m5-8v8" />
             {:else if ['under_way', 'open', 'blocked'].includes(stage.state)}

@@ -35,7 +35,11 @@ export class TypedQuantity {
       this.understood = read;
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
-      if (mine === this.asked) this.error = error.message;
+      if (mine !== this.asked) return;
+      // What can't be read is no answer's: the one before must not stand beside it.
+      this.error = error.message;
+      this.value = undefined;
+      this.understood = undefined;
     }
   }
 }

@@ -43,7 +43,7 @@ export function assumption(
   const unit = kind === undefined ? undefined : reference?.kinds[kind]?.[system];
   if (typeof assumed === 'string' || !reference || !kind || !unit) return String(assumed);
   const value = scaled(reference, kind, system, assumed);
-  return `${Number(value.toPrecision(3))} ${unit.text}, assumed`;
+  return `${Number(value.toPrecision(3)).toLocaleString('en-US')} ${unit.text}, assumed`;
 }
 
 /** Back from a shown number to SI. */

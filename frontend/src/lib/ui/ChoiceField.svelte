@@ -13,7 +13,10 @@
   const job = useJob();
   let value = $derived(at(job().settled?.job, path));
   let error = $derived(job().errors[path]);
-  let chosen = $derived(options.findIndex(([option]) => option === value));
+  // A record nobody has begun yet holds nothing: its first option says so.
+  let chosen = $derived(
+    value === undefined ? 0 : options.findIndex(([option]) => option === value)
+  );
 
   function choose(event: Event & { currentTarget: HTMLSelectElement }) {
     const option = options[Number(event.currentTarget.value)];

@@ -40,6 +40,7 @@ _ALL = (
     Kind("mass_flow", "mass flow", "kg/s", 0.00036),
     Kind("volume_flow", "gas flow", "m**3/s", 0.0008),
     Kind("liquid_flow", "liquid flow", "m**3/s", 4e-7),
+    Kind("leak", "leak", "m**3/s", 2.8e-9),
     Kind("energy", "energy", "J", 3.6e6),
     Kind("heating_value_volume", "heating value", "J/m**3", 38.4e6),
     Kind("heating_value_mass", "heating value", "J/kg", 46.35e6),
@@ -56,6 +57,7 @@ _ALL = (
     Kind("count", "count", "1", 85.0),
     Kind("torque", "torque", "N*m", 9.0),
     Kind("turns", "turns of a screw", "1", 2.5),
+    Kind("sound_level", "sound level", "1", 68.0),
     Kind("price", "price", "1", 120.0),
 )
 KINDS: dict[str, Kind] = {kind.key: kind for kind in _ALL}

@@ -14,7 +14,7 @@ from gentle_ember.core.physics import air
 from gentle_ember.core.physics.fuel_use import INVERTERS, Point, Willans, class_line, fit
 from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
-    GASOLINE_E10,
+    GASOLINES,
     NATURAL_GAS_HHV_J_M3,
     NATURAL_GAS_SG,
     PROPANE,
@@ -23,6 +23,7 @@ from gentle_ember.core.physics.fuels import (
     biogas,
     natural_gas,
 )
+from gentle_ember.core.physics.jets import lean_by_fuel
 from gentle_ember.core.physics.supply import tank_energy
 
 EFFICIENCY, EFFICIENCY_ENDS = 0.82, (0.80, 0.85)
@@ -86,8 +87,19 @@ class Machine:
     rating_elevation: Given
     rating_temperature: Given
     jetted_at: Given
+    leaner: float
+    """How much leaner its gasoline is than the one its jet was chosen on [1]."""
     engine_inputs: tuple[Input, ...]
     estimated: bool
+
+
+def leaner_by_fuel(generator: GeneratorSet) -> float:
+    """How much leaner the set's gasoline is than the one its first jet was chosen on [1].
+
+    Where nobody says, that was gasoline without ethanol, so that a lean one is not missed.
+    """
+    made_on = generator.carburetor.jets.made_on
+    return lean_by_fuel(GASOLINES.get(made_on, GASOLINE_E0), GASOLINES[generator.gasoline])
 
 
 def machine(generator: GeneratorSet) -> Machine | None:
@@ -134,7 +146,18 @@ def machine(generator: GeneratorSet) -> Machine | None:
         low, high = rated.value * ends[0], rated.value * ends[1]
         inputs, estimated = (reserve.input,), reserve.assumed
     return Machine(
-        rated, starting, engine, low, high, elevation, temperature, jetted, inputs, estimated
+        rated,
+        starting,
+        engine,
+        low,
+        high,
+        elevation,
+        temperature,
+        jetted,
+        # A jet that was kept for here was worked out, or tried, on the gasoline here.
+        1.0 if numbers.fitted_for else leaner_by_fuel(generator),
+        inputs,
+        estimated,
     )
 
 
@@ -188,7 +211,7 @@ class FuelHere:
 
 def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, FuelHere]:
     """The four fuels as they are on this site; defaults where the site does not say."""
-    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    gasoline = GASOLINES[generator.gasoline]
     found: dict[FuelKey, FuelHere] = {
         FuelKey.GASOLINE: FuelHere(
             gasoline, site.gasoline, (Input("gasoline", gasoline.name, "text"),), False
@@ -228,7 +251,7 @@ def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
 
 def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
     """The set's Willans line from its weigh-ins and run times, else its class."""
-    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    gasoline = GASOLINES[generator.gasoline]
     points: list[Point] = []
     for run in generator.run_times.values():
         volume = run.volume or generator.tank
@@ -247,7 +270,7 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
     Yields:
         The measurement's key, its fuel, electrical and fuel power [W, LHV].
     """
-    gasoline = GASOLINE_E10 if generator.gasoline == "e10" else GASOLINE_E0
+    gasoline = GASOLINES[generator.gasoline]
     for key, weighing in generator.weigh_ins.items():
         before, after, energy = weighing.before, weighing.after, weighing.energy
         if not (before and after and energy and weighing.duration):

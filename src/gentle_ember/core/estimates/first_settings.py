@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gentle_ember.core.base.figure import Figure, Input, Origin, spread
-from gentle_ember.core.estimates.defaults import EFFICIENCY, Machine
+from gentle_ember.core.estimates.defaults import EFFICIENCY, Machine, leaner_by_fuel
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import jets
 from gentle_ember.core.physics.fuels import (
@@ -48,4 +48,5 @@ def by_density_at(job: Job, elevation_m: float) -> float | None:
         return None
     made_ratio = jets.density_ratio(made.value if made else 0.0)
     ratio = jets.density_ratio(elevation_m)
-    return jets.by_density(number.value, made_ratio, ratio, bore=numbers.by_bore)
+    number_here = jets.by_density(number.value, made_ratio, ratio, bore=numbers.by_bore)
+    return jets.for_fuel(number_here, leaner_by_fuel(job.set), bore=numbers.by_bore)

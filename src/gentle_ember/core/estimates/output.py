@@ -5,7 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from gentle_ember.core.base.cached import remember
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rival, Rounding, spread
+from gentle_ember.core.base.figure import (
+    Band,
+    Figure,
+    Input,
+    Method,
+    Origin,
+    Rival,
+    Rounding,
+    spread,
+)
 from gentle_ember.core.estimates.defaults import (
     FuelHere,
     Machine,
@@ -19,9 +28,10 @@ from gentle_ember.core.estimates.defaults import (
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Load, Schools
 from gentle_ember.core.job.site import Site
-from gentle_ember.core.physics import air
+from gentle_ember.core.physics import air, jets
 from gentle_ember.core.physics.fuels import Fuel, FuelKey
 from gentle_ember.core.physics.output import (
+    LAMBDA_AS_JETTED,
     METHODS,
     MIXTURE_METHOD,
     OUTPUT_METHOD,
@@ -32,6 +42,7 @@ from gentle_ember.core.physics.output import (
     Waterfall,
     derate,
     ends,
+    lambda_as_jetted,
 )
 
 SCHOOL_NAMES = {School.FIELD_RULE: "field rule", School.PHYSICS: "physics"}
@@ -126,6 +137,7 @@ def _conditions(resolved: Machine, here: SiteAir) -> Conditions:
         here.hottest.value,
         None if here.humidity is None else here.humidity.value,
         resolved.jetted_at.value,
+        resolved.leaner,
     )
 
 
@@ -142,6 +154,37 @@ def _rating(resolved: Machine, case: Case, starting: bool) -> EngineRating:
     return EngineRating(
         engine, limit, resolved.rating_elevation.value, resolved.rating_temperature.value
     )
+
+
+MIXTURE_COLD = Method(
+    "mixture-cold", "Mixture on the coldest night",
+    "λ = 0.90 · √(σ here, coldest / σ jetted) · leaner by ethanol · √(ρ jetted / ρ here), gasoline",
+    "float carburetor: air flow ∝ √ρ of the air, fuel ∝ √ρ of the gasoline; the jet taken as "
+    "chosen at the temperature of the rating", "jets",
+)  # fmt: skip
+
+
+def coldest_mixture(generator: GeneratorSet, site: Site, key: str) -> Figure | None:
+    """λ at load on gasoline on a site's coldest night; None until there is a running rating.
+
+    The leanest a carburetor runs all year: thin air and heat only make it richer.
+    """
+    resolved, here = machine(generator), site_air(site, key)
+    if resolved is None:
+        return None
+    at = Conditions(here.elevation.value, here.coldest.value, None, resolved.jetted_at.value,
+                    resolved.leaner)  # fmt: skip
+    value = lambda_as_jetted(at, resolved.rating_temperature.value)
+    return Figure(
+        f"mixture.coldest.{key}", "λ on gasoline, coldest night", value, "ratio", MIXTURE_COLD,
+        spread(value, 0.05),
+        (resolved.jetted_at.input, resolved.rating_temperature.input, here.elevation.input,
+         here.coldest.input,
+         Input("λ where it was jetted", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED),
+         Input("leaner by its ethanol", resolved.leaner)),
+        rounding=Rounding.UP, estimated=True, warnings=(jets.reads(value).text,),
+        narrows=("a wide-band probe at load on a cold day", "what gasoline its jet was made for"),
+    )  # fmt: skip
 
 
 def running_w(resolved: Machine, here: SiteAir, fuel: Fuel, schools: Schools) -> float:
@@ -238,7 +281,7 @@ def _inputs(resolved: Machine, here: SiteAir, at_site: FuelHere) -> tuple[Input,
     if here.humidity is not None:
         inputs.append(here.humidity.input)
     if at_site.fuel.key is FuelKey.GASOLINE:
-        inputs.append(resolved.jetted_at.input)
+        inputs += [resolved.jetted_at.input, Input("leaner by its ethanol", resolved.leaner)]
     return tuple(inputs)
 
 

@@ -72,6 +72,14 @@ def contents_of(at_hand: CylindersAtHand, size: CylinderSize) -> tuple[float, Or
     return size.full_kg, Origin.ASSUMED
 
 
+OVERFULL = "overfilled, or the tare is wrong"
+
+
+def overfull(at_hand: CylindersAtHand, size: CylinderSize) -> bool:
+    """Whether a cylinder is said to hold more than it may: no answer is given for one."""
+    return contents_of(at_hand, size)[0] > size.nominal_kg * 1.01
+
+
 def gas_line(generator: GeneratorSet, line: Willans, fuel: FuelKey) -> Willans:
     """The energy line on a gas: the gasoline line over the efficiency ratio."""
     if fuel is FuelKey.GASOLINE or generator.gas_efficiency is None:
@@ -171,10 +179,13 @@ def runs_section(
             continue
         title = size.name if at_hand.count == 1 else f"{at_hand.count} × {size.name}"
         for when, ambient in _temperatures(here):
+            key, label = f"{name}.{when}", f"{title}, {when}"
+            if overfull(at_hand, size):
+                runs.append(RunEstimate(key, label, FuelKey.PROPANE, None, True, OVERFULL))
+                continue
             case = cylinder_case(
                 generator, site, site_key, at_hand, size, ambient.value, wanted.value, line
             )
-            key, label = f"{name}.{when}", f"{title}, {when}"
             ends = cylinder_run(case, f"run.{key}", label)
             runs.append(_run(key, label, propane, ends.figure, ends.left))
     if every_size:

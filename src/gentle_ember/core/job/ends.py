@@ -14,6 +14,8 @@ class Seal(StrEnum):
     HAND = "hand"
     WRENCH = "wrench"
     TAPE = "tape"
+    PLUMBERS_TAPE = "plumbers_tape"
+    """What is found on a gas thread and does not belong there."""
     DRY = "dry"
     CLAMP = "clamp"
     CLICK = "click"
@@ -46,13 +48,19 @@ SEALING: dict[Seal, Sealing] = {
         "Not dry, and no plumber's water tape: a tapered thread seals only filled.",
         "two pipe wrenches",
     ),
+    Seal.PLUMBERS_TAPE: Sealing(
+        "P", "plumber's tape", "Take the joint apart, clean both threads, gas-rated tape or "
+        "compound.", "It is made for water: gas works through it, and shreds block a regulator.",
+        "two pipe wrenches",
+    ),
     Seal.DRY: Sealing(
         "F", "flare, dry", "Dry and clean, both wrenches, snug and a sixth of a turn.",
         "No tape or compound: it keeps the cone from seating.", "two flare-nut wrenches",
     ),
     Seal.CLAMP: Sealing(
-        "C", "clamp", "Hose over every barb, clamp behind the last one.",
-        "Never above ½ psi of gas: use factory-crimped hose there.", "5/16 in nut driver",
+        "C", "clamp", "Hose made for this fuel over every barb, clamp behind the last one.",
+        "Gas: never above ½ psi, use factory-crimped hose there. Gasoline: no hose that is not "
+        "marked for fuel.", "5/16 in nut driver",
     ),
     Seal.CLICK: Sealing(
         "K", "click and tug", "Push until it clicks, then tug.",

@@ -41,6 +41,8 @@ class StartLog(Model):
     died_after: Annotated[
         Fact | None, Quantity("seconds", "Ran on after its valve was shut", 0.0, 1800.0)
     ] = None
+    no_load: Annotated[Fact | None, Quantity("frequency", "No load, warm", 30.0, 80.0)] = None
+    """Frequency with nothing switched on, once it is warm."""
     change_over: Annotated[Fact | None, Quantity("seconds", "Changed over in", 0.0, 1800.0)] = None
     load_before: Annotated[
         Fact | None, Quantity("power", "Gasoline held, before the work", 0.0, 60e3)

@@ -132,6 +132,10 @@ class Fit(Model):
 
     studs: Literal["", "longer", "back_out", "extend"] = ""
     """How studs that are too short are made to reach; longer ones when not said."""
+    gaskets: Literal["", "new", "reused"] = ""
+    """What went in at the intake: new gaskets, or the old ones once more."""
+    nuts: Literal["", "full", "short"] = ""
+    """Whether every nut there is full on its stud."""
     steps: Annotated[dict[Key, StepRecord], Field(max_length=400)] = {}
     added: Annotated[dict[Key, Added], Field(max_length=100)] = {}
     finds: Annotated[dict[Key, Find], Field(max_length=100)] = {}

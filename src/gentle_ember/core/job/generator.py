@@ -73,6 +73,8 @@ class Jets(Model):
     """What a jet kit's own sheet says for this elevation."""
     fitted: JetNumber = JetNumber()
     """What is in it now, once another was kept; the stamped one is tagged and put by."""
+    made_on: Literal["unknown", "e0", "e10"] = "unknown"
+    """Gasoline the jet it was made with was chosen for."""
     fitted_for: Annotated[
         Fact | None, Quantity("elevation", "Elevation the jet in it now is for", -430.0, 4000.0)
     ] = None
@@ -100,6 +102,9 @@ class Carburetor(Model):
     type: CarburetorType = CarburetorType.UNKNOWN
     fuel_solenoid: bool | None = None
     choke: Choke = Choke.UNKNOWN
+    air_horn: Annotated[
+        Fact | None, Quantity("small_length", "Air horn, outside diameter", 20e-3, 90e-3)
+    ] = None
     jets: Jets = Jets()
     jetted_at: Annotated[
         Fact | None, Quantity("elevation", "Elevation the jet was chosen for", -430.0, 4000.0)
@@ -214,6 +219,8 @@ class GeneratorSet(Model):
     tank_vent: Vent = Vent.UNKNOWN
     run_switch: RunSwitch = RunSwitch.UNKNOWN
     electric_start: bool | None = None
+    gas_port: Literal["unknown", "1/4", "3/8", "1/2"] = "unknown"
+    """Thread of the factory's port for a second gas [in NPT]."""
     studs: Studs = Studs()
     stack: Stack = Stack()
     faces: dict[Key, Face] = {}
@@ -241,8 +248,11 @@ class GeneratorSet(Model):
     volts: Annotated[Fact | None, Quantity("voltage", "Voltage", 6.0, 690.0)] = None
     hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 45.0, 65.0)] = None
     phases: Literal[1, 3] = 1
+    sound_level: Annotated[
+        Fact | None, Quantity("sound_level", "Sound level at 7 m", 40.0, 115.0)
+    ] = None
     tank: Annotated[Fact | None, Quantity("volume", "Tank", 2e-4, 0.5)] = None
-    gasoline: Literal["e0", "e10"] = "e10"
+    gasoline: Literal["e0", "e10", "e15", "e85"] = "e10"
     carburetor: Carburetor = Carburetor()
     run_times: dict[Key, RunTime] = {}
     weigh_ins: dict[Key, WeighIn] = {}

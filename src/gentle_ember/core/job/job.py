@@ -67,6 +67,8 @@ class StageState(StrEnum):
     UNDER_WAY = "under_way"
     WAITING = "waiting"
     DONE = "done"
+    LEFT_OUT = "left_out"
+    """Left out on purpose, by somebody and for a reason, which is its note."""
 
 
 class WaitsFor(StrEnum):
@@ -204,3 +206,38 @@ class Job(Model):
     stages: dict[Key, StageRecord] = {}
     attachments: dict[Key, Attachment] = {}
     archived: bool = False
+
+
+REMOTE_TANKS = frozenset(("remote_tank_gravity", "remote_tank_pump"))
+"""Methods that feed the set from a tank beside it."""
+
+
+def machine_name(job: Job) -> str:
+    """Maker and model of the set, as far as they are told."""
+    return " ".join(filter(None, (job.set.maker, job.set.model)))
+
+
+def step_done(job: Job, key: str) -> bool:
+    """Whether a step of the fit sheet was ticked as done."""
+    record = job.fit.steps.get(key)
+    return record is not None and record.state == "done"
+
+
+SHUT_OFF_FIT, GASOLINE_OFF, IGNITION_CUT = "shut_off_fit", "gasoline_off", "ignition_cut"
+"""Steps that change what is on the set: a shut-off, gasoline given up, a cut for the ignition."""
+
+
+def shut_off_fitted(job: Job) -> bool:
+    """Whether a gasoline shut-off was put in by this job."""
+    return step_done(job, SHUT_OFF_FIT)
+
+
+def gasoline_given_up(job: Job) -> bool:
+    """Whether the set was made one for gas alone: tank drained, line off and plugged."""
+    return not job.wants.keep_gasoline and step_done(job, GASOLINE_OFF)
+
+
+def permitted(job: Job) -> bool:
+    """Whether the fitter's own test is confirmed, with the number of license or permit."""
+    seen = job.confirmed.get("fitter", Confirmation())
+    return seen.done and bool(seen.number.strip())

@@ -94,6 +94,8 @@ REGULATORS = frozenset(
 )
 SOURCES = frozenset((PartClass.CYLINDER, PartClass.STUB, PartClass.DIGESTER, PartClass.TANK))
 HOSES = frozenset((PartClass.GAS_HOSE, PartClass.VAPOR_HOSE, PartClass.FUEL_HOSE))
+AGING = frozenset((*HOSES, PartClass.PIGTAIL))
+"""Classes whose rubber ages from the day it was made."""
 LINES = frozenset((*HOSES, PartClass.PIPE))
 MIXERS = frozenset((PartClass.ADAPTER, PartClass.MIXER, PartClass.CARBURETOR, PartClass.GAS_INLET))
 TURNABLE = frozenset((PartClass.FITTING, PartClass.BULKHEAD, *LINES))
@@ -235,6 +237,8 @@ class Part(Model):
     stalls: bool = False
     """Whether it shuts by itself when the engine stalls."""
     anti_siphon: bool = False
+    check: bool | None = None
+    """Whether it lets gas through one way only; None where nobody says."""
     brass: bool = False
     bend_m: Positive | None = None
     vent: Annotated[str, StringConstraints(pattern=r"^(|open|screened|limiter|lever)$")] = ""
@@ -290,6 +294,23 @@ class Part(Model):
         """Whether it is made for this fuel; parts that name none are for all gases."""
         return gas in self.gases if self.gases else gas is not FuelKey.GASOLINE
 
+    @property
+    def holds_at_stall(self) -> bool:
+        """Whether it lets gas through only while the engine sucks; an electric valve does not."""
+        return self.stalls and self.kind in (PartClass.DEMAND, PartClass.CARBURETOR)
+
+    @property
+    def side_openings(self) -> bool:
+        """Whether it has openings that are capped where nothing is joined to them."""
+        return bool(self.ports) and self.kind is not PartClass.PUMP
+
+    @property
+    def limits_unstated(self) -> tuple[str, ...]:
+        """What its maker must state before it can be judged, and does not; in words."""
+        return tuple(
+            text for name, text in _MUST_STATE.get(self.kind, ()) if getattr(self, name) is None
+        )
+
     def ends(self, *, turned: bool) -> tuple[str, str]:
         """Its inlet and outlet as it was put in."""
         return (self.outlet, self.inlet) if turned else (self.inlet, self.outlet)
@@ -305,3 +326,26 @@ _USUAL = {
     if not field.is_required()
 }
 """What a fact is when nobody states it, as a value and as JSON has it."""
+
+_LEAST, _MOST = ("least_pa", "least inlet pressure"), ("most_pa", "highest inlet pressure")
+_RATING, _RATED = ("rating_pa", "pressure rating"), ("rated_w", "rated flow")
+_SET, _BORE = ("set_pa", "set pressure"), ("bore_m", "bore")
+_MUST_STATE: dict[PartClass, tuple[tuple[str, str], ...]] = {
+    **dict.fromkeys((*REGULATORS, PartClass.BOOSTER), (_LEAST, _MOST, _RATING, _SET, _RATED)),
+    PartClass.DEMAND: (
+        _LEAST, _MOST, _RATING, _RATED, ("opening_pa", "suction that opens it"),
+    ),
+    PartClass.PUMP: (("pump_m3_s", "stated flow"), _RATING),
+    PartClass.FUEL_INLET: (_MOST,),
+    **dict.fromkeys(
+        (
+            PartClass.PIGTAIL, PartClass.MANIFOLD, PartClass.DRIP_LEG, PartClass.SCRUBBER,
+            PartClass.SHUT_OFF, *LINES, PartClass.GAS_HALF, PartClass.LOCK_OFF, PartClass.FITTING,
+            PartClass.BULKHEAD, PartClass.TEE, PartClass.LOAD_SCREW, PartClass.GAS_INLET,
+            PartClass.TANK_VALVE, PartClass.FUEL_FILTER, PartClass.FUEL_HALF, PartClass.BULB,
+            PartClass.SELECTOR, PartClass.FUEL_VALVE,
+        ),
+        (_RATING, _BORE),
+    ),
+}  # fmt: skip
+"""What a part of each class can't be judged without."""

@@ -33,7 +33,8 @@ class ZoneTest(Model):
         Fact | None, Quantity("temperature", "Gas temperature after", 233.15, 333.15)
     ] = None
     seconds: Annotated[Fact | None, Quantity("minutes", "Time", 60.0, 86400.0)] = None
-    allowed: Annotated[Fact | None, Quantity("pressure", "Drop allowed", 0.0, 5e3)] = None
+    gauge: Annotated[Fact | None, Quantity("pressure", "Gauge reads within", 0.1, 20e3)] = None
+    limit: Annotated[Fact | None, Quantity("leak", "Leak to rule out", 1e-11, 1e-6)] = None
     barometer: Annotated[Fact | None, Quantity("pressure", "Barometer moved by", 0.0, 5e3)] = None
     by: Name = ""
     on: Stamp = ""
@@ -48,9 +49,36 @@ class LockUp(Model):
     on: Stamp = ""
 
 
+class How(Model):
+    """With what a fuel's joints were looked at: film or detector, the air, the gauge."""
+
+    by: Literal["", "leak_fluid", "winter_fluid", "soap", "detector"] = ""
+    air: Annotated[Fact | None, Quantity("temperature", "Air at the test", 233.15, 333.15)] = None
+    gauge: Name = ""
+    """The gauge, by its name or number."""
+    detector: Name = ""
+    """The detector, by its name or number, with its last calibration."""
+
+
+class InletPressures(Model):
+    """Pressure at the inlet of the demand regulator, or of a carburetor that has one built in."""
+
+    static: Annotated[Fact | None, Quantity("pressure", "At no flow", 0.0, 1.8e6)] = None
+    later: Annotated[
+        Fact | None, Quantity("pressure", "At no flow, five minutes later", 0.0, 1.8e6)
+    ] = None
+    full: Annotated[Fact | None, Quantity("pressure", "At full load", -5e3, 1.8e6)] = None
+    by: Name = ""
+    on: Stamp = ""
+
+
 class Proof(Model):
     """Everything kept of proving tight."""
 
+    how: Annotated[dict[Key, How], Field(max_length=8)] = {}
+    """By fuel."""
+    pressures: Annotated[dict[Key, InletPressures], Field(max_length=8)] = {}
+    """By gas."""
     soaped: Annotated[dict[Key, Soaped], Field(max_length=400)] = {}
     """Every look at a joint, in order; a pass that counts stands with the fitting."""
     zones: Annotated[dict[Key, ZoneTest], Field(max_length=24)] = {}

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.job.house import House
 
@@ -47,6 +48,10 @@ class CylindersAtHand(Model):
     tare: Annotated[Fact | None, Quantity("mass", "Stamped tare", 1.0, 400.0)] = None
     shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
     distance: Annotated[Fact | None, Quantity("length", "Distance to the set", 0.0, 500.0)] = None
+    stamped: Month = ""
+    """The last date stamped on it, of making or of a later test."""
+    stamp: Literal["unknown", "made", "plain", "s", "e"] = "unknown"
+    """What that stamp tells, which decides how long it is good for."""
 
 
 class RemoteTank(Model):
@@ -99,11 +104,22 @@ class Site(Model):
     remote_tank: RemoteTank = RemoteTank()
     storage: Literal["unknown", "outdoors", "ventilated_shed", "indoors"] = "unknown"
     quiet_hours: Name = ""
+    neighbor: Annotated[
+        Fact | None, Quantity("length", "Distance to the neighbor", 1.0, 3000.0)
+    ] = None
+    quiet_limit: Annotated[
+        Fact | None, Quantity("sound_level", "Most sound at the neighbor", 20.0, 100.0)
+    ] = None
     least_opening: Annotated[
         Fact | None, Quantity("length", "Least distance to an opening", 0.0, 50.0)
     ] = None
+    least_opening_why: Note = ""
+    """Why an opening may be nearer here than usual, and who says so."""
+    least_opening_by: Name = ""
     least_cylinder: Annotated[
         Fact | None, Quantity("length", "Least distance to a cylinder", 0.0, 50.0)
     ] = None
+    least_cylinder_why: Note = ""
+    least_cylinder_by: Name = ""
     sketch: Sketch = Sketch()
     note: Note = ""

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.ends import Seal
 from gentle_ember.core.job.facts import Fact, Key, Model, Name, Quantity
 
@@ -27,10 +28,12 @@ class Slot(Model):
     """Put in the other way round."""
     seal: Seal | None = None
     """What seals the joint before it, where that was seen to be other than it should."""
-    capped: bool = True
-    """Whether its side openings are capped."""
-    upright: bool = True
-    """Whether it stands as it must."""
+    capped: bool | None = None
+    """Whether its side openings are capped; None until somebody looked."""
+    upright: bool | None = None
+    """Whether it stands as it must; None until somebody looked."""
+    made: Month = ""
+    """The date printed on a hose."""
 
 
 class Train(Model):
@@ -40,6 +43,8 @@ class Train(Model):
     slots: Annotated[dict[Key, Slot], Field(max_length=40)] = {}
     found: bool = False
     """Somebody else's work, entered as it stands."""
+    inlet: Literal["", "hose_on", "capped", "open"] = ""
+    """How the set's gas inlet stands as found: an open one draws air; empty until looked at."""
     past_exhaust: bool = False
     """Whether a hose passes the exhaust."""
     through_cover: bool | None = None

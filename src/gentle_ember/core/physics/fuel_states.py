@@ -6,12 +6,9 @@ in certain positions. Every verdict is found by asking what can be reached from 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
-from typing import TYPE_CHECKING
-
-if TYPE_CHECKING:
-    import networkx as nx
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from itertools import combinations
 
 Positions = Mapping[str, str]
 
@@ -33,6 +30,13 @@ class Control:
     key: str
     name: str
     positions: tuple[str, ...]
+    say: tuple[str, ...] = ()
+    """What a person does to bring it to each position, in the same order."""
+
+    @property
+    def is_valve(self) -> bool:
+        """Whether it opens and shuts a source: shut first, opened last."""
+        return self.key.endswith("_valve")
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,15 +62,35 @@ class Network:
     """Place → fuel; the bowl's own filling is gasoline."""
     pressed: frozenset[str]
     """Sources under pressure: these must be shut by hand when the set stands."""
+    valve_of: Mapping[str, str] = field(default_factory=dict)
+    """Hose → the valve behind it, which is shut whenever the hose is joined or parted."""
+    hoses_at: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    """Cap of an inlet → the hoses that go on it, one at a time."""
+    inlets: tuple[str, ...] = (DEMAND_INLET,)
+    """Inlets of the demand regulators."""
 
-    def graph(self, positions: Positions) -> nx.Graph[str]:
-        """What is connected with the controls so."""
-        import networkx as nx
+    def words(self, key: str, position: str) -> str:
+        """What a person does to bring a control to a position, without a full stop."""
+        one = next(one for one in self.controls if one.key == key)
+        if one.say:
+            return one.say[one.positions.index(position)]
+        return f"{one.name}: {position}"
 
-        graph: nx.Graph[str] = nx.Graph()
-        graph.add_nodes_from(place for link in self.links for place in (link.a, link.b))
-        graph.add_edges_from((link.a, link.b) for link in self.links if link.passes(positions))
-        return graph
+    def reach(
+        self, positions: Positions, *, through_air: bool = True
+    ) -> Callable[[str, str], bool]:
+        """Whether two places are connected with the controls so, as a question to ask."""
+        parent: dict[str, str] = {}
+
+        def root(place: str) -> str:
+            while parent.setdefault(place, place) != place:
+                place = parent[place]
+            return place
+
+        for one in self.links:
+            if one.passes(positions) and (through_air or OUTSIDE not in (one.a, one.b)):
+                parent[root(one.a)] = root(one.b)
+        return lambda a, b: root(a) == root(b)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,17 +120,11 @@ class Fault:
 
 def faults(network: Network, state: State) -> tuple[Fault, ...]:
     """What is wrong in a state, found by reachability."""
-    import networkx as nx
-
-    graph = network.graph(state.positions)
-    parts = {
-        place: number
-        for number, part in enumerate(nx.connected_components(graph))
-        for place in part
-    }
+    places = {place for link in network.links for place in (link.a, link.b)}
+    reach = network.reach(state.positions)
 
     def joined(a: str, b: str) -> bool:
-        return a in parts and parts[a] == parts.get(b)
+        return a in places and b in places and reach(a, b)
 
     found: list[Fault] = []
     feeding = {
@@ -122,17 +140,15 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
         found.append(Fault("tanks_joined", "the remote tank can overfill the own one"))
     if state.running and joined(OUTSIDE, INTAKE):
         found.append(Fault("open_inlet", "the open gas inlet draws air: lean"))
-    for place in sorted(network.pressed):
-        fuel = network.sources[place]
-        if joined(place, OUTSIDE):
-            found.append(Fault("escapes", f"{fuel} escapes at an open connection"))
-        elif joined(place, DEMAND_INLET) and not state.running:
-            found.append(Fault("demand_only", f"{fuel} is held back only by the demand regulator"))
-        elif not state.running and joined(place, INTAKE):
-            found.append(Fault("gas_at_rest", f"{fuel} reaches the standing engine"))
+    found += _pressed(network, state.running, joined)
+    inside = network.reach(state.positions, through_air=False)
+    for place, other in combinations(sorted(network.pressed), 2):
+        if inside(place, other):
+            names = f"{network.sources[place]} and {network.sources[other]}"
+            found.append(Fault("gases_joined", f"{names} are joined: one feeds into the other"))
     if state.runs_on and state.runs_on not in feeding:
         found.append(Fault("no_fuel", f"{state.runs_on} does not reach the intake"))
-    breathes = TANK_AIR not in graph or joined(OWN_TANK, TANK_AIR)
+    breathes = TANK_AIR not in places or joined(OWN_TANK, TANK_AIR)
     if state.runs_on == feeds(network, OWN_TANK) and OWN_TANK in tanks and not breathes:
         found.append(Fault("shut_vent", "the own tank's vent is shut: it stalls"))
     if not state.running and any(joined(place, BOWL) for place in (OWN_TANK, REMOTE_TANK)):
@@ -140,6 +156,20 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
             Fault("needle_only", "gasoline is held back only by the float needle", never=False)
         )
     return tuple(found)
+
+
+def _pressed(
+    network: Network, running: bool, joined: Callable[[str, str], bool]
+) -> Iterator[Fault]:
+    """What the sources under pressure let happen."""
+    for place in sorted(network.pressed):
+        fuel = network.sources[place]
+        if joined(place, OUTSIDE):
+            yield Fault("escapes", f"{fuel} escapes at an open connection")
+        elif any(joined(place, inlet) for inlet in network.inlets) and not running:
+            yield Fault("demand_only", f"{fuel} is held back only by the demand regulator")
+        elif not running and joined(place, INTAKE):
+            yield Fault("gas_at_rest", f"{fuel} reaches the standing engine")
 
 
 def feeds(network: Network, place: str) -> str:
@@ -180,9 +210,48 @@ def slips(network: Network, state: State) -> tuple[Slip, ...]:
     return tuple(found)
 
 
-def control(key: str, name: str, *positions: str) -> Control:
-    """A control by its positions."""
-    return Control(key, name, positions)
+def slips_to_both(network: Network, state: State, most: int = 4) -> tuple[tuple[str, str], ...]:
+    """The fewest controls out of place that let two gases in at once, or join them; none found: ().
+
+    Hands can do anything but put two hoses on one inlet, or one on a cap.
+
+    Args:
+        network: the fuel system.
+        state: where everything should stand.
+        most: how many slips are looked for.
+    """
+    others = [
+        (one.key, to)
+        for one in network.controls
+        if one.key != ENGINE
+        for to in one.positions
+        if to != state.positions[one.key]
+    ]
+    for slips_made in range(1, most + 1):
+        for chosen in combinations(others, slips_made):
+            keys = {key for key, _ in chosen}
+            at = {**state.positions, **dict(chosen)}
+            on = {
+                cap: sum(at[hose] == "joined" for hose in hoses)
+                for cap, hoses in network.hoses_at.items()
+            }
+            fits = all(count < 2 and not (count and at[cap] == "on") for cap, count in on.items())
+            if len(keys) == len(chosen) and fits and _both(network, at):
+                return chosen
+    return ()
+
+
+def _both(network: Network, at: Positions) -> bool:
+    """Whether two gases feed or are joined, other than by both escaping into the air."""
+    reach = network.reach(at, through_air=False)
+    fed = [place for place in network.pressed if reach(place, INTAKE)]
+    joined = any(reach(a, b) for a, b in combinations(sorted(network.pressed), 2))
+    return len(fed) > 1 or joined
+
+
+def control(key: str, name: str, *positions: str, say: tuple[str, ...] = ()) -> Control:
+    """A control by its positions, and what a person does to bring it to each."""
+    return Control(key, name, positions, say)
 
 
 def link(a: str, b: str, **while_: str | Iterable[str]) -> Link:

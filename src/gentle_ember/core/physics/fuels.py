@@ -44,6 +44,15 @@ NAMES: dict[FuelKey, str] = {
 }
 
 
+def fuel_name(key: str) -> str:
+    """A fuel's name by its key; the key itself where a job names a fuel nobody knows.
+
+    >>> fuel_name("natural_gas"), fuel_name("steam")
+    ('natural gas', 'steam')
+    """
+    return NAMES[FuelKey(key)] if key in set(FuelKey) else key
+
+
 @dataclass(frozen=True, slots=True)
 class Fuel:
     """One fuel at 15 °C and 101,325 Pa.
@@ -91,6 +100,16 @@ GASOLINE_E0 = Fuel(
 GASOLINE_E10 = Fuel(
     FuelKey.GASOLINE, "gasoline E10", "G", 41.8e6, 44.8e6, 750.0, 14.1, 3.62e6, 0.014, 0.076
 )
+GASOLINE_E15 = Fuel(
+    FuelKey.GASOLINE, "gasoline E15", "G", 40.8e6, 43.8e6, 752.0, 13.8, 3.62e6, 0.014, 0.076
+)
+GASOLINE_E85 = Fuel(
+    FuelKey.GASOLINE, "gasoline E85", "G", 29.2e6, 31.9e6, 785.0, 9.8, 3.60e6, 0.014, 0.19
+)
+GASOLINES: dict[str, Fuel] = {
+    "e0": GASOLINE_E0, "e10": GASOLINE_E10, "e15": GASOLINE_E15, "e85": GASOLINE_E85,
+}  # fmt: skip
+"""By ethanol, as a job keeps it; heating value and air by mass share of 26.8 MJ/kg and 9.0."""
 PROPANE = Fuel(FuelKey.PROPANE, "propane", "P", 46.35e6, 50.35e6, 1.90, 15.7, 3.475e6, 0.021, 0.095)
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.physics import air
+from gentle_ember.core.physics.fuels import Fuel
 
 STEP_M = 609.6
 """Elevation per size of the step school: 2,000 ft."""
@@ -14,12 +15,19 @@ BEST, CAUTION, STOP = (0.86, 0.95), 0.97, 1.02
 """λ at load of an air-cooled engine on gasoline: where it belongs, too lean, much too lean."""
 
 DENSITY = Method(
-    "jet-density", "Jet by air density", "bore ∝ σ^¼, from the air the jet was made for",
+    "jet-density", "Jet by air density",
+    "bore ∝ σ^¼ from the air the jet was made for, and ∝ √ of what its ethanol leans it",
     "float carburetor: air flow ∝ √ρ, fuel flow ∝ bore² at the same signal", "jets",
 )  # fmt: skip
 STEP = Method(
     "jet-step", "One size per 2,000 ft", "number − step × elevation gained / 2,000 ft",
     "the trade's rule; the step is the spacing of the jets at hand", "jets",
+)  # fmt: skip
+PERCENT_PER_STEP = 0.02
+PERCENT = Method(
+    "jet-percent", "2 % of the number per 2,000 ft",
+    "number × (1 − 0.02 × elevation gained / 2,000 ft)",
+    "the trade's other rule, which goes with the size of the jet", "jets",
 )  # fmt: skip
 MEASURED = Method(
     "jet-measured", "From a measured λ", "d = d₀·√(λ measured / λ wanted)",
@@ -66,6 +74,15 @@ def by_step(number: float, made_m: float, here_m: float, step: float) -> float:
     80.0
     """
     return number - step * (here_m - made_m) / STEP_M
+
+
+def by_percent(number: float, made_m: float, here_m: float) -> float:
+    """Number wanted by 2 % of it per 2,000 ft.
+
+    >>> round(by_percent(90, 0.0, 2000.0), 1)
+    84.1
+    """
+    return number * (1 - PERCENT_PER_STEP * (here_m - made_m) / STEP_M)
 
 
 def by_measure(number: float, measured: float, wanted: float, *, bore: bool = True) -> float:
@@ -118,6 +135,47 @@ def density_ratio(elevation_m: float, kelvin: float | None = None) -> float:
     if kelvin is None:
         return air.standard_density_ratio(elevation_m)
     return air.density(air.pressure(elevation_m), kelvin, 0.0) / 1.225
+
+
+def lean_by_fuel(made_on: Fuel, burns: Fuel) -> float:
+    """How much leaner λ is on another gasoline with the same jet [1].
+
+    The same signal drives fuel volume ∝ 1/√ρ, so fuel mass ∝ √ρ, and ethanol wants less air.
+
+    >>> from gentle_ember.core.physics.fuels import GASOLINE_E0, GASOLINE_E10, GASOLINE_E85
+    >>> round(lean_by_fuel(GASOLINE_E0, GASOLINE_E10), 2)
+    1.04
+    >>> round(lean_by_fuel(GASOLINE_E10, GASOLINE_E85), 2)
+    1.41
+    """
+    return (made_on.air_fuel_ratio / burns.air_fuel_ratio) * float(
+        (made_on.density_kg_m3 / burns.density_kg_m3) ** 0.5
+    )
+
+
+def for_fuel(number: float, leaner: float, *, bore: bool = True) -> float:
+    """Number that gives the same λ on a gasoline that leans it by a factor.
+
+    >>> round(for_fuel(90, 1.04), 1), round(for_fuel(90, 1.04, bore=False), 1)
+    (91.8, 93.6)
+    """
+    return number * float(leaner ** (0.5 if bore else 1.0))
+
+
+def told(lam: float) -> tuple[str, ...]:
+    """What is wrong with a school's number, by the λ it leads to; refused where that is a stop.
+
+    >>> told(0.90)
+    ()
+    >>> told(1.06)[0].startswith("Refused: much too lean")
+    True
+    """
+    found = reads(lam)
+    if found.state == "good":
+        return ()
+    if found.state == "stop":
+        return (f"Refused: {found.text[0].lower()}{found.text[1:]}",)
+    return (found.text,)
 
 
 def reads(lam: float) -> Reads:

@@ -17,6 +17,8 @@ CHARGE_COOLING_ENDS = (1.03, 1.08)
 FRICTION_SHARE = 0.18
 FRICTION_SHARE_ENDS = (0.10, 0.25)
 LAMBDA_AS_JETTED = 0.90
+GASOLINE_EXPANDS = 9.5e-4
+"""Cubic expansion of gasoline [1/K]."""
 RICH_LOSS = 2.7
 RICH_LOSS_ENDS = (1.5, 4.0)
 FIELD_PER_305_M, FIELD_PER_305_M_ENDS = 0.035, (0.030, 0.040)
@@ -120,6 +122,8 @@ class Conditions:
     temperature_k: float
     relative_humidity: float | None = None
     jetted_at_m: float = 0.0
+    leaner: float = 1.0
+    """How much leaner the gasoline is than the one its jet was chosen on [1]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,11 +195,25 @@ def fuel_field_factor(fuel: Fuel, case: Case = Case.STATED) -> float:
     return FIELD_FACTORS[FuelKey.NATURAL_GAS][index] * scale * widen
 
 
-def lambda_as_jetted(rating: EngineRating, at: Conditions) -> float:
-    """Air ratio λ of a gasoline carburetor away from where it was jetted [1]."""
+def lambda_as_jetted(at: Conditions, jetted_k: float = 298.15) -> float:
+    """Air ratio λ at load of a gasoline carburetor away from where it was jetted [1].
+
+    Air flow goes with √ρ of the air, fuel with √ρ of the gasoline, which is denser when cold: a
+    cold night is lean.
+
+    Args:
+        at: the air here, and the elevation it was jetted for.
+        jetted_k: temperature its jet was chosen at, that of the rating [K].
+
+    >>> round(lambda_as_jetted(Conditions(0.0, 298.15)), 3)
+    0.9
+    >>> round(lambda_as_jetted(Conditions(0.0, 248.15, jetted_at_m=600.0)), 2)
+    1.0
+    """
     here = air.density(air.pressure(at.elevation_m), at.temperature_k)
-    there = air.density(air.pressure(at.jetted_at_m), rating.temperature_k)
-    return jets.lambda_here(LAMBDA_AS_JETTED, there, here)
+    there = air.density(air.pressure(at.jetted_at_m), jetted_k)
+    denser = 1.0 - GASOLINE_EXPANDS * (at.temperature_k - jetted_k)
+    return jets.lambda_here(LAMBDA_AS_JETTED, there, here) * at.leaner / math.sqrt(denser)
 
 
 def _air_physics(rating: EngineRating, at: Conditions) -> tuple[float, float, float]:
@@ -296,7 +314,7 @@ def derate(
 
     lam: float | None = None
     if fuel.key is FuelKey.GASOLINE:
-        lam = lambda_as_jetted(rating, at)
+        lam = lambda_as_jetted(at, rating.temperature_k)
         # Only the rich side costs output: thin air must never seem to win back a lean mixture's
         # loss. A lean mixture is a caution or a stop of its own.
         richer = max(0.0, LAMBDA_AS_JETTED - lam)

@@ -1,15 +1,10 @@
-"""Small quick answers, each a few quantities in and Figures out, in one registry."""
+"""Quick answers of planning: meter clock, load screw, gas change, hose, gravity feed."""
 
 from __future__ import annotations
-
-import math
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import (
     Band,
     Figure,
-    Input,
     Method,
     Origin,
     Rounding,
@@ -18,8 +13,26 @@ from gentle_ember.core.base.figure import (
 )
 from gentle_ember.core.base.quantities import REFERENCE_TEMPERATURE_K, STANDARD_PRESSURE_PA, check
 from gentle_ember.core.physics import air, hose
-from gentle_ember.core.physics.fuels import GASOLINE_E10, PROPANE, Fuel, biogas, natural_gas
+from gentle_ember.core.physics.fuels import (
+    GASOLINE_E10,
+    NATURAL_GAS_HHV_J_M3,
+    PROPANE,
+    natural_gas,
+)
 from gentle_ember.core.physics.load_screw import HORSEPOWER_W, SCREW_START, area_ratio
+from gentle_ember.core.quick.answer import (
+    ELEVATION,
+    GAS_OPTIONS,
+    Answer,
+    Values,
+    choice,
+    gas,
+    number,
+    optional,
+    plain,
+    quantity,
+    row,
+)
 
 HOSE_BAND = 0.12
 CUBIC_FOOT_M3 = 0.0283168466
@@ -30,7 +43,6 @@ METER_DIALS = (
 """What one turn of a gas meter's test dial passes [m³]."""
 NOT_ENOUGH = "Not enough: raise the tank or fit a larger bore."
 TOO_HIGH = "Too high: the float needle may not hold. Lower the tank."
-GASES = ("propane", "natural_gas", "biogas")
 
 METER_CLOCK = Method(
     "meter-clock",
@@ -47,104 +59,16 @@ GAS_CHANGE = Method(
     "load-screw",
 )
 
-Values = Mapping[str, float | str | None]
-FIELD_OF = {
-    "test dial": "dial_m3",
-    "turns": "turns",
-    "time": "seconds_s",
-    "meter pressure": "pressure_pa",
-    "gas temperature": "gas_k",
-    "elevation": "elevation_m",
-    "pilots": "pilots_w",
-    "flow less pilots": "pilots_w",
-    "heating value (HHV)": "hhv_j_m3",
-    "running rating": "running_w",
-    "shaft power": "shaft_w",
-    "fuel power (HHV)": "heat_w",
-    "pressure drop": "bore_m",
-    "hose bore": "bore_m",
-    "hose length": "length_m",
-    "loss coefficient": "k",
-    "head": "head_m",
-    "highest surface": "highest_m",
-    "volume": "volume_m3",
-    "pressure before": "before_pa",
-    "pressure after": "after_pa",
-    "temperature before": "before_k",
-    "temperature after": "after_k",
-    "allowed drop": "allowed_pa",
-    "jet number": "number",
-    "made for": "made_m",
-    "step": "step",
-    "temperature": "day_k",
-    "λ measured": "lam",
-    "pressure across it": "drop_pa",
-    "heat rate": "heat_w",
-    "bore": "bore_m",
-    "left leg": "left_m",
-    "right leg": "right_m",
-}
-"""The field a quantity out of range stands in."""
-
-
-@dataclass(frozen=True, slots=True)
-class AnswerField:
-    """One thing asked: a quantity of a kind [SI] with its default, or a choice."""
-
-    name: str
-    label: str
-    kind: str
-    default: float | str | None = None
-    sample: str = ""
-    """The default as typed; empty where the field may be left empty."""
-    assumed: str = ""
-    options: tuple[tuple[str, str], ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """A quick answer: its texts, its fields and the function that answers."""
-
-    key: str
-    title: str
-    text: str
-    caution: str
-    fields: tuple[AnswerField, ...]
-    solve: Callable[[Values], tuple[Figure, ...]]
-
-
-def number(values: Values, name: str, fallback: float | None = None) -> float:
-    """A value [SI] by its name, or what stands in for it; not a number when it is missing."""
-    value = values.get(name)
-    if value is None and fallback is not None:
-        return fallback
-    return float(value) if isinstance(value, int | float) else math.nan
-
-
-def gas(values: Values, name: str) -> Fuel:
-    """The gas chosen, propane when none is."""
-    key = values.get(name)
-    if key == "natural_gas":
-        return natural_gas()
-    if key == "biogas":
-        return biogas(number(values, "methane_share", 0.60))
-    return PROPANE
-
-
-def row(label: str, value: float | str, kind: str = "text", origin: Origin = Origin.OWNER) -> Input:
-    """An input of a working, as told unless its origin is another."""
-    return Input(label, value, kind, origin)
-
 
 def meter_clock(values: Values) -> tuple[Figure, ...]:
     """Flow and heat rate from the seconds a meter's test dial takes."""
-    dial = check("test dial", "volume", number(values, "dial_m3"), 1e-5, 1.0)
-    turns = check("turns", "count", number(values, "turns"), 0.25, 1000.0)
-    seconds = check("time", "duration", number(values, "seconds_s"), 5.0, 7200.0)
-    gauge = check("meter pressure", "pressure", number(values, "pressure_pa", 1744.0), 0.0, 70e3)
-    kelvin = check("gas temperature", "temperature", number(values, "gas_k", 288.15), 233.0, 330.0)
+    dial = number(values, "dial_m3")
+    turns = number(values, "turns")
+    seconds = number(values, "seconds_s")
+    gauge = number(values, "pressure_pa", 1744.0)
+    kelvin = number(values, "gas_k", 288.15)
     elevation = number(values, "elevation_m", 0.0)
-    pilots = check("pilots", "heat_rate", number(values, "pilots_w", 0.0), 0.0, 1e5)
+    pilots = number(values, "pilots_w", 0.0)
     fuel = natural_gas(number(values, "hhv_j_m3", natural_gas().hhv_j_m3))
     absolute = air.pressure(elevation) + gauge
     correction = absolute / STANDARD_PRESSURE_PA * REFERENCE_TEMPERATURE_K / kelvin
@@ -189,7 +113,7 @@ def gas_change(values: Values) -> tuple[Figure, ...]:
     ]  # fmt: skip
     turns = values.get("turns")
     if turns is not None:
-        count = check("turns", "turns", number(values, "turns"), 0.1, 40.0)
+        count = number(values, "turns")
         found.append(
             Figure("change.turns", "screw from its seat, to start with", count * ratio, "turns",
                    GAS_CHANGE, spread(count * ratio, 0.25),
@@ -205,12 +129,12 @@ def load_screw_start(values: Values) -> tuple[Figure, ...]:
     fuel = gas(values, "gas")
     watts = values.get("shaft_w")
     if watts is None:
-        rated = check("running rating", "power", number(values, "running_w"), 100.0, 50e3)
+        rated = number(values, "running_w")
         shaft = rated / 0.82
         inputs = [row("running rating", rated, "power"),
                   row("alternator efficiency", 0.82, "share", Origin.ASSUMED)]  # fmt: skip
     else:
-        shaft = check("shaft power", "power", number(values, "shaft_w"), 100.0, 80e3)
+        shaft = number(values, "shaft_w")
         inputs = [row("shaft power", shaft, "power")]
     ratio = area_ratio(PROPANE, fuel)
     turns = 0.25 * shaft / HORSEPOWER_W * ratio
@@ -230,7 +154,7 @@ def load_screw_start(values: Values) -> tuple[Figure, ...]:
 def coupler_loss(values: Values) -> tuple[Figure, ...]:
     """What a gas hose with its coupler drops at a fuel power."""
     fuel = gas(values, "gas")
-    heat = check("fuel power (HHV)", "heat_rate", number(values, "heat_w"), 100.0, 1e6)
+    heat = number(values, "heat_w")
     bore = number(values, "bore_m")
     length = number(values, "length_m")
     k = number(values, "k", 2.0)
@@ -262,18 +186,20 @@ def coupler_loss(values: Values) -> tuple[Figure, ...]:
 
 def gravity_feed(values: Values) -> tuple[Figure, ...]:
     """What a gravity tank's head drives, against what full load takes."""
-    head = check("head", "length", number(values, "head_m"), -5.0, 5.0)
-    highest = check("highest surface", "length", number(values, "highest_m", head), -5.0, 5.0)
+    head = number(values, "head_m")
+    highest = number(values, "highest_m", head)
     bore, length = number(values, "bore_m"), number(values, "length_m")
     k = number(values, "k", 8.0)
-    rated = check("running rating", "power", number(values, "running_w"), 100.0, 50e3)
+    rated = number(values, "running_w")
     need = rated / 0.17 / (GASOLINE_E10.lhv_j_kg * GASOLINE_E10.density_kg_m3)
-    flow = hose.gravity_flow(head, bore, length, k)
+    seat = number(values, "seat_m", hose.seat_for(need))
+    flow = hose.gravity_flow(head, bore, length, k, seat)
     inputs = (
         row("lowest usable surface above the bowl", head, "length"),
         row("bore", bore, "small_length"),
         row("length", length, "length"),
         row("loss coefficient: filter, coupler, valve", k, "ratio"),
+        row("bore of the needle's seat", seat, "small_length"),
     )
     needs = (row("running rating", rated, "power"),
              row("full-load efficiency", 0.17, "share", Origin.ASSUMED))  # fmt: skip
@@ -296,71 +222,73 @@ def gravity_feed(values: Values) -> tuple[Figure, ...]:
     )  # fmt: skip
 
 
-GAS_OPTIONS = (("propane", "propane"), ("natural_gas", "natural gas"), ("biogas", "biogas 60 %"))
-_BORE = AnswerField("bore_m", "Bore", "small_length", 9.525e-3, "3/8 in")
-_RUNNING = AnswerField("running_w", "Running rating", "power", 5000.0, "5000 W")
+_BORE = quantity("bore_m", "Bore", "small_length", 2e-3, 0.1, 9.525e-3, "3/8 in")
+_RUNNING = quantity("running_w", "Running rating", "power", 100.0, 50e3, 5000.0, "5000 W")
 
-_ALL = (
+PLANNING = (
     Answer(
-        "meter-clock", "Meter clock", "Gas flow from the seconds a turn of the test dial takes.",
+        "meter-clock", "Gas flow from the seconds a turn of the test dial takes.",
         "Only what you want to measure may burn; count the pilots that can't be shut.",
         (
-            AnswerField("dial_m3", "One turn of the test dial", "volume", CUBIC_FOOT_M3, "1 ft³"),
-            AnswerField("turns", "Turns", "count", 2.0, "2"),
-            AnswerField("seconds_s", "Time for them", "duration", 62.0, "62 s"),
-            AnswerField("pressure_pa", "Pressure at the meter", "pressure", None, "", "7 in w.c."),
-            AnswerField("gas_k", "Gas temperature", "temperature", None, "", "15 °C"),
-            AnswerField("elevation_m", "Elevation", "elevation", None, "", "sea level"),
-            AnswerField("pilots_w", "Pilots and others", "heat_rate", None, "", "none"),
-            AnswerField("hhv_j_m3", "Heating value (HHV)", "heating_value_volume", None, "",
-                        "1,030 BTU/ft³"),
+            quantity("dial_m3", "One turn of the test dial", "volume", 1e-5, 1.0, CUBIC_FOOT_M3,
+                      "1 ft³"),
+            quantity("turns", "Turns", "count", 0.25, 1000.0, 2.0, "2"),
+            quantity("seconds_s", "Time for them", "duration", 5.0, 7200.0, 62.0, "62 s"),
+            optional("pressure_pa", "Pressure at the meter", "pressure", 0.0, 70e3, 1744.0),
+            optional("gas_k", "Gas temperature", "temperature", 233.0, 330.0, 288.15),
+            ELEVATION,
+            optional("pilots_w", "Pilots and others", "heat_rate", 0.0, 1e5, "none"),
+            optional("hhv_j_m3", "Heating value (HHV)", "heating_value_volume", 30e6, 48e6,
+                      NATURAL_GAS_HHV_J_M3),
         ),
-        meter_clock,
+        plain(meter_clock),
     ),
     Answer(
-        "load-screw-start", "Load screw", "Where to start a load screw before the sweep.",
+        "load-screw-start", "Where to start a load screw before the sweep.",
         "A start, not a setting: sweep under load, then lock. Each site and gas has its own.",
         (
-            AnswerField("gas", "Gas", "choice", "propane", options=GAS_OPTIONS),
-            AnswerField("shaft_w", "Shaft power", "power", None, "", "from the rating"),
+            choice("gas", "Gas", "propane", GAS_OPTIONS),
+            optional("shaft_w", "Shaft power", "power", 100.0, 80e3, "from the rating"),
             _RUNNING,
         ),
-        load_screw_start,
+        plain(load_screw_start),
     ),
     Answer(
-        "gas-change", "Gas change", "How much more or less metering area another gas needs.",
+        "gas-change", "How much more or less metering area another gas needs.",
         "Verify on the other gas; biogas is usually beyond screw and hose.",
         (
-            AnswerField("before", "From", "choice", "propane", options=GAS_OPTIONS),
-            AnswerField("after", "To", "choice", "natural_gas", options=GAS_OPTIONS),
-            AnswerField("turns", "Screw set at", "turns", 2.0, "2 turns"),
+            choice("before", "From", "propane", GAS_OPTIONS),
+            choice("after", "To", "natural_gas", GAS_OPTIONS),
+            optional("turns", "Screw set at", "turns", 0.1, 40.0, "not given"),
         ),
-        gas_change,
+        plain(gas_change),
     ),
     Answer(
-        "coupler-loss", "Hose and coupler", "What a gas hose and its coupler drop at full load.",
+        "coupler-loss", "What a gas hose and its coupler drop at full load.",
         "Above ½ psi only factory-made hose of its class; never a field clamp there.",
         (
-            AnswerField("gas", "Gas", "choice", "natural_gas", options=GAS_OPTIONS),
-            AnswerField("heat_w", "Demand (HHV)", "heat_rate", 38098.7, "130000 BTU/h"),
+            choice("gas", "Gas", "natural_gas", GAS_OPTIONS),
+            quantity("heat_w", "Demand (HHV)", "heat_rate", 100.0, 1e6, 38098.7, "130000 BTU/h"),
             _BORE,
-            AnswerField("length_m", "Length", "length", 3.0, "3 m"),
-            AnswerField("k", "Loss coefficient of the fittings", "ratio", None, "", "2"),
+            quantity("length_m", "Length", "length", 0.0, 300.0, 3.0, "3 m"),
+            optional("k", "Loss coefficient of the fittings", "ratio", 0.0, 1000.0, "2"),
         ),
-        coupler_loss,
+        plain(coupler_loss),
     ),
     Answer(
-        "gravity-feed", "Gravity feed", "Whether a gravity tank feeds enough, and not too hard.",
+        "gravity-feed", "Whether a gravity tank feeds enough, and not too hard.",
         "A shut-off at the tank, always; one tank at a time; cool engine, approved container.",
         (
-            AnswerField("head_m", "Lowest surface above the bowl", "length", 0.25, "25 cm"),
-            AnswerField("highest_m", "Highest surface above it", "length", None, "", "the same"),
-            AnswerField("bore_m", "Bore", "small_length", 6.35e-3, "1/4 in"),
-            AnswerField("length_m", "Hose length", "length", 2.0, "2 m"),
-            AnswerField("k", "Filter, coupler, valve: K", "ratio", None, "", "8"),
+            quantity("head_m", "Lowest surface above the bowl", "length", -5.0, 5.0, 0.25,
+                      "25 cm"),
+            optional("highest_m", "Highest surface above it", "length", -5.0, 5.0, "the same"),
+            quantity("bore_m", "Bore", "small_length", 2e-3, 0.1, 6.35e-3, "1/4 in"),
+            quantity("length_m", "Hose length", "length", 0.0, 300.0, 2.0, "2 m"),
+            optional("k", "Filter, coupler, valve: K", "ratio", 0.0, 1000.0, "8"),
+            optional("seat_m", "Bore of the needle's seat", "small_length", 0.5e-3, 6e-3,
+                     "by the engine's size"),
             _RUNNING,
         ),
-        gravity_feed,
+        plain(gravity_feed),
     ),
 )  # fmt: skip
-ANSWERS: dict[str, Answer] = {answer.key: answer for answer in _ALL}

@@ -3,26 +3,33 @@
 from __future__ import annotations
 
 from gentle_ember.core.base.figure import Band, Figure, Method, Origin, Rounding, exact, spread
-from gentle_ember.core.base.quantities import check
 from gentle_ember.core.physics import air, jets, orifice
-from gentle_ember.core.physics.decay import ALLOWED_PA, decay
+from gentle_ember.core.physics.decay import LIMIT_M3_S, READ_PA, decay
+from gentle_ember.core.physics.fuels import GASOLINES
 from gentle_ember.core.physics.output import LAMBDA_AS_JETTED
-from gentle_ember.core.quick.planning import ANSWERS as PLANNING
-from gentle_ember.core.quick.planning import (
+from gentle_ember.core.quick.answer import (
+    ELEVATION,
     GAS_OPTIONS,
     Answer,
-    AnswerField,
     Values,
+    choice,
     gas,
     number,
+    optional,
+    plain,
+    quantity,
     row,
 )
+
+_BURNS = tuple((key, fuel.name) for key, fuel in GASOLINES.items())
+AIR_K = (air.TEMPERATURE_RANGE_K[0], air.TEMPERATURE_RANGE_K[1])
 
 
 def leak_decay(values: Values) -> tuple[Figure, ...]:
     """What a shut-in line leaks, and whether that tells anything."""
     elevation = number(values, "elevation_m", 0.0)
-    allowed = number(values, "allowed_pa", ALLOWED_PA)
+    limit = number(values, "limit_m3_s", LIMIT_M3_S)
+    read = number(values, "read_pa", READ_PA)
     found = decay(
         number(values, "volume_m3"),
         number(values, "before_pa"),
@@ -31,11 +38,12 @@ def leak_decay(values: Values) -> tuple[Figure, ...]:
         number(values, "after_k") if values.get("after_k") is not None else None,
         number(values, "seconds_s"),
         ambient_pa=air.pressure(elevation),
-        allowed_pa=check("allowed drop", "pressure", allowed, 0.0, 5e3),
+        limit_m3_s=limit,
+        read_pa=read,
     )
     told = {
-        "tight": "Tight within what is allowed.",
-        "leaks": "It leaks more than is allowed. Soap it, find the leak, remake the joint.",
+        "tight": "Tight: less than the leak to rule out, the gauge's own error counted.",
+        "leaks": "It leaks. Soap it, find the leak, remake the joint.",
         "inconclusive": f"Inconclusive. {found.why}",
     }[found.tells]
     return tuple(
@@ -47,36 +55,55 @@ def leak_decay(values: Values) -> tuple[Figure, ...]:
 
 def jet(values: Values) -> tuple[Figure, ...]:
     """The jet for an elevation, in its schools; from a measured λ where there is one."""
-    stock = check("jet number", "count", number(values, "number"), 20.0, 400.0)
-    made = check("made for", "elevation", number(values, "made_m", 0.0), -430.0, 4000.0)
-    here = check("elevation", "elevation", number(values, "here_m"), -430.0, 5500.0)
-    step = check("step", "count", number(values, "step", 2.5), 0.5, 20.0)
+    stock = number(values, "number")
+    made = number(values, "made_m", 0.0)
+    here = number(values, "here_m")
+    step = number(values, "step", 2.5)
     kelvin = values.get("day_k")
-    day = check("temperature", "temperature", number(values, "day_k"), 223.0, 330.0) if (
-        kelvin is not None
-    ) else None  # fmt: skip
+    day = None if kelvin is None else number(values, "day_k")
+    made_on = str(values.get("made_on") or "e10")
+    burns = str(values.get("gasoline") or "e10")
+    leaner = jets.lean_by_fuel(GASOLINES[made_on], GASOLINES[burns])
     made_ratio, ratio = jets.density_ratio(made), jets.density_ratio(here, day)
     common = (row("stamped", stock, "count"), row("made for", made, "elevation"),
-              row("here", here, "elevation"))  # fmt: skip
+              row("here", here, "elevation"), row("made on", GASOLINES[made_on].name),
+              row("gasoline now", GASOLINES[burns].name),
+              row("leaner by its ethanol", leaner, "ratio", Origin.COMPUTED))  # fmt: skip
     densities = (row("density ratio made for", made_ratio, "ratio", Origin.COMPUTED),
                  row("density ratio here", ratio, "ratio", Origin.COMPUTED))  # fmt: skip
-    lam_here = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio)
+    lam_here = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, ratio) * leaner
+    density = jets.for_fuel(jets.by_density(stock, made_ratio, ratio), leaner)
+    stepped = jets.for_fuel(max(1.0, jets.by_step(stock, made, here, step)), leaner)
     as_jetted = row("λ where it was made for", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED)
     lean = ("coming down with this jet in is lean: tag it, and take the old one along",)
+    percent = jets.for_fuel(max(1.0, jets.by_percent(stock, made, here)), leaner)
+
+    def mixed(number_there: float) -> float:
+        return jets.lambda_with(lam_here, stock, number_there)
+
+    def labeled(school: str, number_there: float) -> str:
+        return f"{school}: λ about {mixed(number_there):.2f}"
+
     found = [
-        Figure("jet.density", "by density", jets.by_density(stock, made_ratio, ratio), "count",
-               jets.DENSITY, spread(jets.by_density(stock, made_ratio, ratio), 0.02),
-               (*common, *densities), rounding=Rounding.UP, estimated=True, warnings=lean,
+        Figure("jet.density", labeled("by density", density), density, "count",
+               jets.DENSITY, spread(density, 0.02),
+               (*common, *densities), rounding=Rounding.UP, estimated=True,
+               warnings=(*jets.told(mixed(density)), *lean),
                narrows=("λ at load", "the plug after 20 minutes near rating")),
-        Figure("jet.step", "by step", max(1.0, jets.by_step(stock, made, here, step)), "count",
-               jets.STEP, spread(max(1.0, jets.by_step(stock, made, here, step)), 0.04),
+        Figure("jet.step", labeled("by step", stepped), stepped, "count",
+               jets.STEP, spread(stepped, 0.04),
                (*common, row("step of the jets at hand", step, "count")), rounding=Rounding.UP,
-               estimated=True),
+               estimated=True, warnings=jets.told(mixed(stepped))),
+        Figure("jet.percent", labeled("2 % per 2,000 ft", percent), percent, "count",
+               jets.PERCENT,
+               spread(percent, 0.04), common, rounding=Rounding.UP, estimated=True,
+               warnings=jets.told(mixed(percent))),
         Figure("jet.lambda", "λ with the old jet here", lam_here, "ratio", jets.DENSITY,
-               spread(lam_here, 0.05), (as_jetted, *densities), estimated=True),
+               spread(lam_here, 0.05), (as_jetted, *densities), estimated=True,
+               warnings=(jets.reads(lam_here).text,)),
     ]  # fmt: skip
     if values.get("lam") is not None:
-        lam = check("λ measured", "ratio", number(values, "lam"), 0.5, 1.6)
+        lam = number(values, "lam")
         value = jets.by_measure(stock, lam, LAMBDA_AS_JETTED)
         found.append(
             Figure("jet.measured", "from the measured λ", value, "count", jets.MEASURED,
@@ -136,8 +163,8 @@ def u_tube(values: Values) -> tuple[Figure, ...]:
     >>> round(u_tube({"left_m": 0.1397, "right_m": 0.1397, "liquid": "water"})[0].value)
     2734
     """
-    left = check("left leg", "small_length", number(values, "left_m"), -1.0, 2.0)
-    right = check("right leg", "small_length", number(values, "right_m"), -1.0, 2.0)
+    left = number(values, "left_m")
+    right = number(values, "right_m")
     liquid = str(values.get("liquid") or "water")
     density = _LIQUID_KG_M3[liquid]
     value = density * GRAVITY_M_S2 * (left + right)
@@ -153,60 +180,60 @@ def u_tube(values: Values) -> tuple[Figure, ...]:
     )  # fmt: skip
 
 
-_ALL = (
+PROVING = (
     Answer(
-        "u-tube", "U-tube", "The pressure of a water U-tube, read in two numbers.",
+        "u-tube", "The pressure of a water U-tube, read in two numbers.",
         "A tube open at one end, its water dyed; never on a line that may see more than it is "
         "long.",
         (
-            AnswerField("left_m", "Left leg moved by", "small_length", 0.1397, "5.5 in"),
-            AnswerField("right_m", "Right leg moved by", "small_length", 0.1397, "5.5 in"),
-            AnswerField("liquid", "Liquid", "choice", "water", options=LIQUIDS),
+            quantity("left_m", "Left leg moved by", "small_length", -1.0, 2.0, 0.1397, "5.5 in"),
+            quantity("right_m", "Right leg moved by", "small_length", -1.0, 2.0, 0.1397, "5.5 in"),
+            choice("liquid", "Liquid", "water", LIQUIDS),
         ),
-        u_tube,
+        plain(u_tube),
     ),
     Answer(
-        "leak-decay", "Leak by decay", "What a shut-in line leaks by its fall in pressure.",
+        "leak-decay", "What a shut-in line leaks by its fall in pressure.",
         "Soap first. Never oxygen; a demand regulator takes no more than ½ psi: isolate it.",
         (
-            AnswerField("volume_m3", "Gas shut in", "volume", 1e-3, "1 L"),
-            AnswerField("before_pa", "Pressure before", "pressure", 2739.0, "11 in w.c."),
-            AnswerField("after_pa", "Pressure after", "pressure", 2714.0, "10.9 in w.c."),
-            AnswerField("seconds_s", "Time", "duration", 600.0, "10 min"),
-            AnswerField("before_k", "Gas temperature before", "temperature",
-                        assumed="not measured"),
-            AnswerField("after_k", "Gas temperature after", "temperature",
-                        assumed="not measured"),
-            AnswerField("allowed_pa", "Drop allowed", "pressure", None, "", "0.5 in w.c."),
-            AnswerField("elevation_m", "Elevation", "elevation", None, "", "sea level"),
+            quantity("volume_m3", "Gas shut in", "volume", 1e-5, 1.0, 1e-3, "1 L"),
+            quantity("before_pa", "Pressure before", "pressure", 100.0, 1.8e6, 2739.0,
+                     "11 in w.c."),
+            quantity("after_pa", "Pressure after", "pressure", 0.0, 1.8e6, 2714.0, "10.9 in w.c."),
+            quantity("seconds_s", "Time", "duration", 60.0, 86400.0, 600.0, "10 min"),
+            optional("before_k", "Gas temperature before", "temperature", *AIR_K, "not measured"),
+            optional("after_k", "Gas temperature after", "temperature", *AIR_K, "not measured"),
+            optional("read_pa", "Gauge reads within", "pressure", 0.1, 20e3, READ_PA),
+            optional("limit_m3_s", "Leak to rule out", "leak", 1e-11, 1e-6, LIMIT_M3_S),
+            ELEVATION,
         ),
-        leak_decay,
+        plain(leak_decay),
     ),
     Answer(
-        "jet", "Main jet", "Which main jet an elevation asks for, school beside school.",
+        "jet", "Which main jet an elevation asks for, school beside school.",
         "Believed, published and stamped are three numbers: read the one stamped on the jet.",
         (
-            AnswerField("number", "Jet number, stamped", "count", 90.0, "90"),
-            AnswerField("made_m", "Made for", "elevation", None, "", "sea level"),
-            AnswerField("here_m", "Runs at", "elevation", 2450.0, "2450 m"),
-            AnswerField("day_k", "Temperature there", "temperature", None, "", "standard day"),
-            AnswerField("step", "Step between sizes", "count", None, "", "2.5"),
-            AnswerField("lam", "λ measured at load with it", "ratio", None, "", "not measured"),
+            quantity("number", "Jet number, stamped", "count", 20.0, 400.0, 90.0, "90"),
+            optional("made_m", "Made for", "elevation", -430.0, 4000.0, "sea level"),
+            quantity("here_m", "Runs at", "elevation", -430.0, 5500.0, 2450.0, "2450 m"),
+            optional("day_k", "Temperature there", "temperature", *AIR_K, "standard day"),
+            optional("step", "Step between sizes", "count", 0.5, 20.0, "2.5"),
+            optional("lam", "λ measured at load with it", "ratio", 0.5, 1.6, "not measured"),
+            choice("made_on", "Made on", "e10", _BURNS[:2]),
+            choice("gasoline", "Gasoline now", "e10", _BURNS),
         ),
-        jet,
+        plain(jet),
     ),
     Answer(
-        "orifice", "Gas orifice", "The hole for a heat rate, or what a hole passes.",
+        "orifice", "The hole for a heat rate, or what a hole passes.",
         "A maker's orifice and table go first. Drill under, try, then open it.",
         (
-            AnswerField("gas", "Gas", "choice", "propane", options=GAS_OPTIONS),
-            AnswerField("drop_pa", "Pressure across it", "pressure", 2739.0, "11 in w.c."),
-            AnswerField("heat_w", "Heat rate (HHV)", "heat_rate", 17584.0, "60000 BTU/h"),
-            AnswerField("bore_m", "Bore, to ask the other way", "small_length", None, "",
-                        "worked out"),
+            choice("gas", "Gas", "propane", GAS_OPTIONS),
+            quantity("drop_pa", "Pressure across it", "pressure", 10.0, 2e5, 2739.0, "11 in w.c."),
+            quantity("heat_w", "Heat rate (HHV)", "heat_rate", 10.0, 1e6, 17584.0, "60000 BTU/h"),
+            optional("bore_m", "Bore, to ask the other way", "small_length", 1e-4, 0.02,
+                     "worked out"),
         ),
-        gas_orifice,
+        plain(gas_orifice),
     ),
 )  # fmt: skip
-ANSWERS: dict[str, Answer] = {**PLANNING, **{answer.key: answer for answer in _ALL}}
-"""Every quick answer of this shape."""

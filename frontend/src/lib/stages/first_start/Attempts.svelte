@@ -13,8 +13,10 @@
     start: FuelStart;
     keep: (tried: Tried) => void;
     remove: (key: string) => void;
+    /** Why the last attempt was refused. */
+    fault?: string;
   }
-  let { start, keep, remove }: Props = $props();
+  let { start, keep, remove, fault = '' }: Props = $props();
   const id = $props.id();
   const RESULTS: Record<string, string> = {
     runs: 'it runs',
@@ -40,6 +42,7 @@
       ? Math.max(0, Math.round((Date.parse(start.advice.wait_until) - now) / 1000))
       : 0
   );
+  let waits = $derived(Boolean(start.advice?.waits && (left || !start.advice.wait_until)));
   const clock = (seconds: number) =>
     `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 </script>
@@ -123,8 +126,12 @@
           >{/each}
       </select>
     </div>
-    <button class="btn btn-primary">Note the attempt</button>
+    <!-- That gas is smelled is taken down at any time; a try is not made before the wait is over. -->
+    <button class="btn btn-primary" disabled={waits && tried.result !== 'smells'}
+      >Note the attempt</button
+    >
   </form>
+  {#if fault}<p class="says wrong" role="alert">{fault}</p>{/if}
 </section>
 
 <style>

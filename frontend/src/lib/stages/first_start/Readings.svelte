@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { RAN } from '$lib/api/published';
   import { opens } from '$lib/ui/focus';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -15,12 +16,6 @@
   let { gas, typing, open }: Props = $props();
   const job = useJob();
   const SIGNALS = { output: 'Output held', speed: 'Engine speed', throttle: 'Throttle' };
-  const RAN = [
-    ['smooth', 'smooth'],
-    ['hunting', 'hunting'],
-    ['rough', 'rough'],
-    ['died', 'it died']
-  ] as const;
   let at = $derived(`metering.${gas.key}.readings`);
 </script>
 

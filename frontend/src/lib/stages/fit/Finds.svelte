@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { FIND_DECISIONS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
   import { recordOf, type Fit } from './sheet';
   import { signed } from '$lib/session/record';
@@ -8,12 +9,6 @@
   }
   let { fit }: Props = $props();
   const job = useJob();
-  const DECISIONS = [
-    ['open', 'not decided'],
-    ['go_on', 'go on'],
-    ['order', 'ordered'],
-    ['stop', 'stop']
-  ] as const;
   let finds = $derived(Object.entries(job().settled?.job.fit?.finds ?? {}));
   let smells = $derived(Object.entries(job().settled?.job.fit?.smelled ?? {}));
   let reasons = $state<Record<string, string>>({});
@@ -86,7 +81,7 @@
               ...signed()
             })}
         >
-          {#each DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}
+          {#each FIND_DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}
         </select>
       </div>
     {/each}

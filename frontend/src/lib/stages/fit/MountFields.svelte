@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { MATERIALS, MOUNT_FACES, REACHES, SIDES, STANDS } from '$lib/api/published';
   import Tick from '$lib/ui/Tick.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -24,31 +25,6 @@
     ['top', 'upper'],
     ['bottom', 'lower']
   ] as const;
-  const FACE = [
-    ['panel', 'panel, drilled'],
-    ['tube', 'frame tube, clamped']
-  ] as const;
-  const STANDS = [
-    [true, 'upright'],
-    [false, 'lying']
-  ] as const;
-  const REACH = [
-    ['front', 'the front'],
-    ['left', 'the left'],
-    ['right', 'the right'],
-    ['top', 'above'],
-    ['bottom', 'below']
-  ] as const;
-  const MATERIAL = [
-    ['steel', 'steel'],
-    ['aluminum', 'aluminum'],
-    ['plastic', 'plastic'],
-    ['composite', 'composite']
-  ] as const;
-  const SIDE = [
-    ['behind', 'behind the face'],
-    ['front', 'before the face']
-  ] as const;
   let kinds = $derived(
     things.map((one) => [one.kind, `${one.name}, keeps off ${one[prefs.system]}`] as const)
   );
@@ -63,13 +39,13 @@
   <h2>The face</h2>
   <div class="grid-3">
     <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
-    <ChoiceField path={`${path}.face`} label="What it is" options={FACE} />
+    <ChoiceField path={`${path}.face`} label="What it is" options={MOUNT_FACES} />
     <ChoiceField path={`${path}.stands`} label="The face is upright" options={STANDS} />
     <QuantityField path={`${path}.wide`} label={tube ? 'Straight length' : 'Width'} />
     <QuantityField path={`${path}.high`} label={tube ? 'Diameter' : 'Height'} />
     {#if !tube}<QuantityField path={`${path}.room`} label="Room behind" />{/if}
     <QuantityField path={`${path}.stand_off`} label="Stand-off" hint="none when empty" />
-    <ChoiceField path={`${path}.reach`} label="A hand reaches it from" options={REACH} />
+    <ChoiceField path={`${path}.reach`} label="A hand reaches it from" options={REACHES} />
   </div>
   <fieldset>
     <legend>A tape hooks on its edges</legend>
@@ -94,7 +70,7 @@
   >
     {#snippet row(at)}
       <div class="grid-3">
-        <ChoiceField path={`${at}.material`} label="Material" options={MATERIAL} />
+        <ChoiceField path={`${at}.material`} label="Material" options={MATERIALS} />
         <QuantityField path={`${at}.thickness`} label="Thickness" />
       </div>
     {/snippet}
@@ -111,7 +87,7 @@
   {#snippet row(at)}
     <div class="grid-3">
       <ChoiceField path={`${at}.kind`} label="What" options={kinds} />
-      <ChoiceField path={`${at}.side`} label="Where" options={SIDE} />
+      <ChoiceField path={`${at}.side`} label="Where" options={SIDES} />
       <QuantityField path={`${at}.away`} label="Off the face" hint="touching when empty" />
       <QuantityField path={`${at}.left`} label="From the left edge" />
       <QuantityField path={`${at}.up`} label="From the lower edge" />

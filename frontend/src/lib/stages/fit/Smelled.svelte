@@ -1,19 +1,19 @@
 <script lang="ts">
+  import Dialog from '$lib/ui/Dialog.svelte';
   import Tick from '$lib/ui/Tick.svelte';
-  import type { Fit } from './sheet';
   import { freshKey, signed, stamp } from '$lib/session/record';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
 
   interface Props {
-    fit: Fit;
     step?: string;
     large?: boolean;
   }
-  let { fit, step = '', large = false }: Props = $props();
+  let { step = '', large = false }: Props = $props();
   const job = useJob();
+  let drill = $derived(job().now?.smell ?? job().settled?.smell);
   const id = $props.id();
-  let dialog = $state<HTMLDialogElement>();
+  let open = $state(false);
   let key = $state('');
   let smells = $derived(job().settled?.job.fit?.smelled ?? {});
   let now = $derived(
@@ -36,7 +36,7 @@
       });
     }
     cause = now?.cause ?? '';
-    dialog?.showModal();
+    open = true;
   }
 
   function did(what: string, on: boolean) {
@@ -52,42 +52,46 @@
       cleared_by: prefs.who,
       cleared_on: stamp()
     });
-    dialog?.close();
+    open = false;
   }
 </script>
 
 <button type="button" class="smelled btn" class:large onclick={smelled}>Gas smelled</button>
 
-<dialog bind:this={dialog} aria-labelledby={`${id}-h`} data-smell>
-  <h2 id={`${id}-h`}>Gas smelled</h2>
-  <ol class="now">
-    {#each fit.smell.at_once as one (one.key)}
-      <li>
-        <Tick
-          path={`fit.smelled.${key}`}
-          checked={now?.did?.includes(one.key) ?? false}
-          change={(on) => did(one.key, on)}
-          large>{one.text}</Tick
+{#if open}
+  <Dialog {open} labelledby={`${id}-h`} onclose={() => (open = false)}>
+    <div data-smell>
+      <h2 id={`${id}-h`}>Gas smelled</h2>
+      <ol class="now">
+        {#each drill?.at_once ?? [] as one (one.key)}
+          <li>
+            <Tick
+              path={`fit.smelled.${key}`}
+              checked={now?.did?.includes(one.key) ?? false}
+              change={(on) => did(one.key, on)}
+              large>{one.text}</Tick
+            >
+          </li>
+        {/each}
+      </ol>
+      <h3>Then</h3>
+      <ul class="then">
+        {#each drill?.next ?? [] as text (text)}<li>{text}</li>{/each}
+      </ul>
+      <label class="field" for={`${id}-c`}>What it was</label>
+      <input id={`${id}-c`} class="input" bind:value={cause} placeholder="joint, valve, spill" />
+      <p class="says">
+        {cause.trim() ? '' : 'It is logged. Without a cause it stays open and holds the job.'}
+      </p>
+      <div class="acts">
+        <button class="btn" onclick={() => (open = false)}>Leave it open</button>
+        <button class="btn btn-primary" disabled={!cause.trim() || !prefs.who} onclick={clear}
+          >Found and cleared</button
         >
-      </li>
-    {/each}
-  </ol>
-  <h3>Then</h3>
-  <ul class="then">
-    {#each fit.smell.next as text (text)}<li>{text}</li>{/each}
-  </ul>
-  <label class="field" for={`${id}-c`}>What it was</label>
-  <input id={`${id}-c`} class="input" bind:value={cause} placeholder="joint, valve, spill" />
-  <p class="says">
-    {cause.trim() ? '' : 'It is logged. Without a cause it stays open and holds the job.'}
-  </p>
-  <div class="acts">
-    <button class="btn" onclick={() => dialog?.close()}>Leave it open</button>
-    <button class="btn btn-primary" disabled={!cause.trim() || !prefs.who} onclick={clear}
-      >Found and cleared</button
-    >
-  </div>
-</dialog>
+      </div>
+    </div>
+  </Dialog>
+{/if}
 
 <style>
   .smelled {
@@ -98,11 +102,6 @@
   .large {
     min-height: 3rem;
     flex: 1;
-  }
-  dialog {
-    max-width: min(34rem, 94vw);
-    padding: 1.1rem 1.3rem;
-    margin: auto;
   }
   h2 {
     font-size: 1.5rem;

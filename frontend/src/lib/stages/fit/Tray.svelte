@@ -1,15 +1,14 @@
 <script lang="ts">
   import FindForm from './FindForm.svelte';
-  import { isOpen, note, recordOf, reopen, skip, stateOf, type Fit, type Step } from './sheet';
+  import { isOpen, note, recordOf, reopen, skip, stateOf, type Step } from './sheet';
   import Smelled from './Smelled.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
 
   interface Props {
     step: Step;
-    fit: Fit;
   }
-  let { step, fit }: Props = $props();
+  let { step }: Props = $props();
   const job = useJob();
   const id = $props.id();
   let asking = $state<'' | 'note' | 'skip' | 'find'>('');
@@ -67,18 +66,18 @@
     onchange={photo}
   />
   <button class="btn" aria-expanded={asking === 'note'} onclick={() => ask('note')}>Note</button>
-  {#if isOpen(stands)}
+  {#if isOpen(stands) && !step.must}
     <button
       class="btn"
       disabled={step.held[prefs.system] !== ''}
       aria-expanded={asking === 'skip'}
       onclick={() => ask('skip')}>Skip</button
     >
-  {:else}
+  {:else if !isOpen(stands)}
     <button class="btn" onclick={() => reopen(job(), step)}>Open again</button>
   {/if}
   <button class="btn" aria-expanded={asking === 'find'} onclick={() => ask('find')}>Found</button>
-  <Smelled {fit} step={step.key} large />
+  <Smelled step={step.key} large />
 </div>
 
 <style>

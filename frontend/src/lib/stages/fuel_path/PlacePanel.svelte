@@ -1,8 +1,9 @@
 <script lang="ts">
-  import Tick from '$lib/ui/Tick.svelte';
+  import { SEALS, SEEN } from '$lib/api/published';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import type { Place, Train } from '$lib/api/client';
+  import TextField from '$lib/ui/TextField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
-  import { useJob } from '$lib/session/session.svelte';
   import { LOADS } from './layout';
   import Insert from './Insert.svelte';
   import Picker from './Picker.svelte';
@@ -15,17 +16,7 @@
     bench: Workbench;
   }
   let { train, place, bench }: Props = $props();
-  const job = useJob();
   let at = $derived(`trains.${train.name}.slots.${place.key}`);
-  const SEALS = [
-    ['', 'as it should be'],
-    ['hand', 'hand tight'],
-    ['wrench', 'wrench'],
-    ['tape', 'tape or compound'],
-    ['dry', 'dry'],
-    ['clamp', 'clamp'],
-    ['gasket', 'gasket']
-  ] as const;
 
   function shown(pa: number | undefined, zone: string) {
     const scale = train.zones.find((one) => one.key === zone)?.[prefs.system];
@@ -34,7 +25,6 @@
       .toString()
       .replace('-', '−')} ${scale.unit}`;
   }
-  let seal = $derived(job().settled?.job.trains?.[train.name]?.slots?.[place.key]?.seal ?? '');
 </script>
 
 <section class="panel" aria-label={`Chosen part: ${place.name}`} data-panel={place.key}>
@@ -99,26 +89,27 @@
     >
     <Insert {bench} fuel={train.fuel} after={place.key} />
     {#if place.needs_upright}
-      <Tick path={`${at}.upright`} checked={place.upright}>is upright</Tick>
+      <ChoiceField path={`${at}.upright`} label="Stands upright" options={SEEN} />
     {/if}
     {#if place.ports.length}
-      <Tick path={`${at}.capped`} checked={place.capped}>side opening capped</Tick>
+      <ChoiceField path={`${at}.capped`} label="Side opening capped" options={SEEN} />
     {/if}
     {#if train.found && place.joint}
-      <label class="tick"
-        >sealed by
-        <select
-          class="select select-sm"
-          value={seal}
-          onchange={(event) => job().set(`${at}.seal`, event.currentTarget.value || null)}
-        >
-          {#each SEALS as [value, text] (value)}<option {value}>{text}</option>{/each}
-        </select></label
-      >
+      <ChoiceField path={`${at}.seal`} label="Sealed by" options={SEALS} />
     {/if}
   </div>
   {#if place.by_length}
     <div class="cut"><QuantityField path={`${at}.length`} label="Length" /></div>
+  {/if}
+  {#if place.ages}
+    <div class="cut">
+      <TextField
+        path={`${at}.made`}
+        label="Date printed on it"
+        placeholder="04 19"
+        hint="Rubber ages from that day: replaced after 10 years, or when its maker says."
+      />
+    </div>
   {/if}
   <Picker {bench} />
 </section>
@@ -181,12 +172,6 @@
     flex-wrap: wrap;
     gap: 0.4rem 0.6rem;
     align-items: center;
-  }
-  .tick {
-    display: flex;
-    gap: 0.4rem;
-    align-items: center;
-    font-size: 0.9rem;
   }
   .cut {
     max-width: 18rem;

@@ -1,5 +1,7 @@
 <script lang="ts">
   import type { Train, Trouble } from '$lib/api/client';
+  import { pageOf } from '$lib/frame/current.svelte';
+  import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import type { Workbench } from './work.svelte';
 
@@ -8,6 +10,7 @@
     bench: Workbench;
   }
   let { train, bench }: Props = $props();
+  const job = useJob();
   let repairable = $derived(train.troubles.some((one) => one.severity === 'stop'));
 
   function mend(trouble: Trouble) {
@@ -16,6 +19,7 @@
     else if (trouble.mend === 'turn') void bench.edit({ op: 'turn', slot: trouble.slot });
     else void bench.propose(train.template, 'repair');
   }
+  const WORDS: Record<string, string> = { stop: 'Stop', not_known: 'Not known' };
   const VERBS: Record<string, string> = {
     bridge: 'Bridge it',
     turn: 'Turn it round',
@@ -30,7 +34,7 @@
       <li class={trouble.severity} data-trouble={trouble.rule} data-at={trouble.slot}>
         <div>
           <p>
-            <strong>{trouble.severity === 'stop' ? 'Stop' : 'Caution'}</strong> ·
+            <strong>{WORDS[trouble.severity] ?? 'Caution'}</strong> ·
             <button type="button" class="go" onclick={() => bench.select(trouble.slot)}
               >{trouble.text}</button
             >
@@ -47,6 +51,12 @@
               {trouble.mend}{/if}
           </p>
         </div>
+        {#if trouble.path}
+          <a
+            class="btn btn-sm"
+            href={`/jobs/${job().id}/${pageOf(trouble.path)}?field=${trouble.path}`}>Say it</a
+          >
+        {/if}
         {#if VERBS[trouble.mend]}
           <button class="btn btn-sm" disabled={bench.busy} onclick={() => mend(trouble)}
             >{VERBS[trouble.mend]}</button
@@ -73,6 +83,9 @@
     border-radius: 0 0.375rem 0.375rem 0;
     padding: 0.5rem 0.75rem;
     margin-bottom: 0.4rem;
+  }
+  li.not_known {
+    border-color: var(--color-warning);
   }
   li.stop {
     border-color: var(--color-error);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { LOAD_LEGS } from '$lib/api/published';
   import Tick from '$lib/ui/Tick.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -13,12 +14,6 @@
   }
   let { test }: Props = $props();
   const job = useJob();
-  const LEGS = [
-    ['any', 'either leg'],
-    ['a', 'leg A'],
-    ['b', 'leg B'],
-    ['both', 'across both']
-  ] as const;
   let at = $derived(`load_tests.${test.key}`);
   let bank = $derived(test.bank);
   let more = $state(false);
@@ -92,7 +87,7 @@
         <TextField path={`${at}.loads.${key}.name`} label="What it is" />
         <QuantityField path={`${at}.loads.${key}.watts`} label="Draws" />
         {#if test.legs > 1}
-          <ChoiceField path={`${at}.loads.${key}.leg`} label="Goes on" options={LEGS} />
+          <ChoiceField path={`${at}.loads.${key}.leg`} label="Goes on" options={LOAD_LEGS} />
         {/if}
         <button
           class="link"

@@ -12,6 +12,10 @@
   let { path, dials }: Props = $props();
   const id = $props.id();
   const job = useJob();
+  /** Thin air in the pipe as well: a turn of the dial is less gas up high. */
+  let height = $derived(
+    job().settled?.job.sites[job().settled?.job.site ?? 's1']?.elevation?.value ?? null
+  );
   let dial = $state(2);
   let taps = $state<number[]>([]);
   let trouble = $state('');
@@ -24,11 +28,17 @@
     if (turns < 1) return;
     trouble = '';
     try {
-      const body = { dial_m3: dials[dial]?.m3 ?? 0, turns, seconds_s: seconds };
-      const figures = await ask(
-        api.POST('/api/quick/{name}', { params: { path: { name: 'meter-clock' } }, body })
-      );
-      flow = figures[0];
+      const body = {
+        dial_m3: dials[dial]?.m3 ?? 0,
+        turns,
+        seconds_s: seconds,
+        elevation_m: height,
+        pressure_pa: null,
+        gas_k: null,
+        pilots_w: null,
+        hhv_j_m3: null
+      };
+      flow = (await ask(api.POST('/api/quick/meter-clock', { body }))).figures[0];
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       trouble = error.errors[0]?.message ?? error.message;

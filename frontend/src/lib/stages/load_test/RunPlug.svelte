@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { PLUG_BEFORE } from '$lib/api/published';
   import Photos from '$lib/stages/intake/Photos.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import { signed } from '$lib/session/record';
@@ -12,12 +13,6 @@
   }
   let { test, run }: Props = $props();
   const job = useJob();
-  const BEFORE = [
-    ['', 'not noted'],
-    ['new', 'new'],
-    ['clean', 'burnt clean'],
-    ['as_was', 'left as it was']
-  ] as const;
   let at = $derived(`load_tests.${test.key}.runs.${run.key}.plug`);
   let open = $state(false);
 
@@ -34,7 +29,7 @@
 
 <div class="row">
   <div class="before">
-    <ChoiceField path={`${at}.before`} label="Plug went in" options={BEFORE} />
+    <ChoiceField path={`${at}.before`} label="Plug went in" options={PLUG_BEFORE} />
   </div>
   <div class="says">
     {#if run.plug}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { RAN, SMELLS, THROTTLE_OPENED } from '$lib/api/published';
   import { opens, takes } from '$lib/ui/focus';
   import Figure from '$lib/ui/Figure.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
@@ -17,23 +18,6 @@
   }
   let { test, run, begun }: Props = $props();
   const job = useJob();
-  const RAN = [
-    ['smooth', 'smooth'],
-    ['hunting', 'hunting'],
-    ['rough', 'rough'],
-    ['died', 'it died']
-  ] as const;
-  const SMELL = [
-    ['', 'not said'],
-    ['none', 'nothing'],
-    ['gas', 'gas'],
-    ['hot', 'hot']
-  ] as const;
-  const OPENED = [
-    ['', 'not looked'],
-    ['yes', 'seen to open'],
-    ['no', 'did not open']
-  ] as const;
   const COLUMNS = [
     ['volts_a', 'volts A'],
     ['volts_b', 'volts B'],
@@ -178,7 +162,7 @@
         <QuantityField path={`${at}.readings.${typing}.co`} label="CO in the exhaust" />
         <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people are" />
         <ChoiceField path={`${at}.readings.${typing}.ran`} label="It ran" options={RAN} />
-        <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELL} />
+        <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELLS} />
         <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
       </div>
     </div>
@@ -198,7 +182,7 @@
     words="after (min), output or volts and amps, λ, throttle and the rest"
   />
   <div class="small">
-    <ChoiceField path={`${at}.opened`} label="Throttle under load" options={OPENED} />
+    <ChoiceField path={`${at}.opened`} label="Throttle under load" options={THROTTLE_OPENED} />
     <QuantityField path={`${at}.outside`} label="Air outside" />
     <QuantityField path={`${at}.held`} label="Most it held, throttle open" />
   </div>

@@ -2,6 +2,7 @@
   import type { components } from '$lib/api/schema';
   import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
   import { signed } from '$lib/session/record';
   import { useJob } from '$lib/session/session.svelte';
 
@@ -23,13 +24,16 @@
       <QuantityField path={`${at}.seconds`} label="Time between" />
       <QuantityField path={`${at}.before_k`} label="Gas temperature before" assumed={288.15} />
       <QuantityField path={`${at}.after_k`} label="Gas temperature after" assumed="the same" />
-      <QuantityField path={`${at}.allowed`} label="Drop allowed" assumed={124.54} />
+      <QuantityField path={`${at}.gauge`} label="Gauge reads within" assumed={12.5} />
+      <QuantityField path={`${at}.limit`} label="Leak to rule out" assumed="10 cm³/h" />
       <QuantityField path={`${at}.barometer`} label="Barometer moved by" assumed="not at all" />
     </div>
     {#if zone.drop && zone.leak}
       <p role="status" class={zone.tells}>
         <b>{TELLS[zone.tells]}</b>
         {zone.why}
+        {#if zone.least}Least time for this gauge and volume:
+          <span class="num">{zone.least[prefs.system]}</span>.{/if}
         Pressure drop, temperature-corrected: <Figure figure={zone.drop} />, leak <Figure
           figure={zone.leak}
         />

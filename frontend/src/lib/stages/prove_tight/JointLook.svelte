@@ -53,7 +53,10 @@
   <b class="letter num" title={joint.seal}>{joint.letter}</b>
   <div class="what">
     <span class="title">{joint.title}</span>
-    {#if joint.state === 'fitter'}<span class="quiet">the fitter's own test and permit</span>
+    {#if joint.state === 'fitter'}<span class="ok">the fitter's own test, permit noted</span>
+    {:else if joint.state === 'awaits_fitter'}<span class="quiet"
+        >waits for the fitter's own test and permit, under Readiness</span
+      >
     {:else if joint.state === 'tight'}<span class="ok">tight, {joint.by}</span>
     {:else if joint.state === 'leaks' && last}<span class="stop"
         >leaks: {word(last.found)}. Close the source, remake the joint, soap it again.</span
@@ -78,7 +81,7 @@
       />
     {/if}
   </div>
-  {#if joint.state !== 'fitter'}
+  {#if !joint.fitter}
     <div class="acts" role="group" aria-label={joint.title}>
       {#each ways as [found, text] (found)}
         <button

@@ -58,8 +58,10 @@
     let tries = 0;
     const timer = setInterval(() => {
       const found = document.querySelector<HTMLElement>(place);
-      found?.focus();
-      if (found || ++tries > 40) clearInterval(timer);
+      // Whoever types elsewhere by now keeps the keyboard, however slowly the page came.
+      const typing = document.activeElement?.closest('main :is(input, select, textarea)');
+      if (!typing) found?.focus();
+      if (found || typing || ++tries > 40) clearInterval(timer);
     }, 50);
     return () => clearInterval(timer);
   });
@@ -122,7 +124,7 @@
   }
   @media (max-width: 899px) {
     .job {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
       grid-template-rows: minmax(0, 1fr) auto auto;
     }
     .left {

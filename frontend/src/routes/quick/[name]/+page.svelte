@@ -1,24 +1,16 @@
 <script lang="ts">
   import { QUICK } from '$lib/api/published';
   import Convert from '$lib/quick/Convert.svelte';
-  import Cylinder from '$lib/quick/Cylinder.svelte';
   import JointFinder from '$lib/quick/JointFinder.svelte';
-  import GasPipe from '$lib/quick/GasPipe.svelte';
-  import Derate from '$lib/quick/Derate.svelte';
-  import RunTime from '$lib/quick/RunTime.svelte';
   import Sound from '$lib/quick/Sound.svelte';
   import Plug from '$lib/quick/Plug.svelte';
-  import Small from '$lib/quick/Small.svelte';
+  import Form from '$lib/quick/Form.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
   const TEXTS: Record<string, string> = {
-    derate: 'What a rating becomes on each fuel, at an elevation and a temperature.',
-    'run-time': 'How long a tank and each cylinder last at a load.',
-    cylinder: 'Until empty, until too cold, and what would help.',
-    'gas-pipe': 'What a house-side pipe passes, drops, reaches, or which size is wanted.',
     'rpm-from-sound': 'How fast an engine turns, from a few seconds of its sound.',
     'joint-finder': 'What connects this end to that one, from the catalog.',
     plug: 'What a spark plug tells after a run near rating.',
@@ -49,15 +41,11 @@
       {/each}
     </nav>
   </header>
-  {#if data.entry.name === 'derate'}<Derate />
-  {:else if data.entry.name === 'run-time'}<RunTime />
-  {:else if data.entry.name === 'cylinder'}<Cylinder />
-  {:else if data.entry.name === 'gas-pipe'}<GasPipe />
-  {:else if data.entry.name === 'joint-finder'}<JointFinder />
+  {#if data.entry.name === 'joint-finder'}<JointFinder />
   {:else if data.entry.name === 'rpm-from-sound'}<Sound />
   {:else if data.entry.name === 'plug'}<Plug />
   {:else if data.entry.name === 'convert'}<Convert />
-  {:else if form}{#key form.key}<Small {form} />{/key}{/if}
+  {:else if form}{#key form.key}<Form {form} />{/key}{/if}
 </main>
 
 <style>

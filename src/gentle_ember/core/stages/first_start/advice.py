@@ -20,6 +20,8 @@ class Advice:
     check: str
     why: str
     wait_until: str = ""
+    waits: bool = False
+    """Whether nothing is tried before the wait is over, the time of it told or not."""
 
 
 def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -> Advice | None:
@@ -38,6 +40,7 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
             "Shut off the gas. Get everyone out. Touch no switches. Ventilate, then find the leak.",
             "Gas in the air outside is no starting trouble.",
             _later(last),
+            True,
         )
     if gas and choke_open and last.choke != "open":
         return Advice(
@@ -52,6 +55,7 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
             f"Over-primed: source shut, air cleaner off, wait {WAIT_MINUTES} minutes at least.",
             f"{primed} s of primer without a start fill the intake beyond what burns.",
             _later(last),
+            True,
         )
     if gas and last.hiss == "not_heard":
         return Advice(
@@ -81,10 +85,26 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
     dry = sum(one.result == "nothing" for one in attempts)
     if dry >= 3:
         return Advice(
-            "A spark at the plug: stop switch, boot, low-oil switch; then the plug itself.",
-            f"{dry} tries without a cough though gas was heard: no spark is the likelier cause.",
+            "Spark: shut the source, air the intake for five minutes with the rope pulled slowly. "
+            "Then stop switch, boot, low-oil switch. Test the plug held on the block well away "
+            "from its open hole, never over it.",
+            f"{dry} tries without a cough though gas was heard: no spark is the likelier cause. "
+            "Gas in the cylinder lights at a spark held to its hole.",
         )
     return Advice("Once more, primed as before; then the spark.", "One try tells little.")
+
+
+def still_waits(found: Advice | None, attempt: Attempt) -> str:
+    """Why an attempt comes too soon after what was advised; empty when it does not."""
+    if found is None or not found.waits:
+        return ""
+    if not found.wait_until or not attempt.on:
+        return f"{found.check} Give the time of both tries, so that the wait is known to be over."
+    return found.check if _moment(attempt.on) < _moment(found.wait_until) else ""
+
+
+def _moment(stamp: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(stamp.replace("Z", "+00:00"))
 
 
 def _primed(attempts: Sequence[Attempt]) -> int:
@@ -100,6 +120,5 @@ def _primed(attempts: Sequence[Attempt]) -> int:
 def _later(one: Attempt) -> str:
     if not one.on:
         return ""
-    began = dt.datetime.fromisoformat(one.on.replace("Z", "+00:00"))
-    until = began + dt.timedelta(minutes=WAIT_MINUTES)
+    until = _moment(one.on) + dt.timedelta(minutes=WAIT_MINUTES)
     return until.strftime("%Y-%m-%dT%H:%M:%SZ")

@@ -42,7 +42,7 @@ def looks(job: Job, fuel: str, section: TrainSection) -> tuple[Look, ...]:
     """Everything looked at for a fuel, before and after its first start, by method and set."""
     if fuel == "gasoline":
         return (*_machine(job), *_tank(job, section))
-    return (*_machine(job), *_gas(job, fuel, section), *_proof(job, fuel))
+    return (*_machine(job), *_gas(job, fuel, section), *_proof(job, fuel, section))
 
 
 def choke_stays_open(job: Job) -> bool:
@@ -55,8 +55,9 @@ def _machine(job: Job) -> Iterator[Look]:
     yield Look(
         "outdoors",
         before,
-        "Outdoors, 6 m (20 ft) from any opening, exhaust away.",
-        "Carbon monoxide kills; a CO alarm is inside.",
+        "Outdoors, 6 m (20 ft) from any opening, exhaust away; no exhaust pipe added, no box or "
+        "cover it was not made for.",
+        "Carbon monoxide kills; a CO alarm is inside. A pipe or a box chokes and overheats it.",
     )
     yield Look(
         "oil",
@@ -67,17 +68,23 @@ def _machine(job: Job) -> Iterator[Look]:
     yield Look(
         "boot",
         before,
-        "Plug boot and battery back on, tools off the machine."
+        "Proven tight: only now plug boot and battery back on, tools off the machine."
         if job.set.electric_start
-        else "Plug boot back on, tools off the machine.",
-        "They came off before the work.",
+        else "Proven tight: only now the plug boot back on, tools off the machine.",
+        "They stay off while gas is let in and soaped: no spark before it is tight.",
     )
     yield Look("switch", before, "Stop switch at run.", "The first thing forgotten.")
+    yield Look(
+        "unloaded",
+        before,
+        "Breaker off, nothing plugged in.",
+        "It starts without load, and cools down without load before it is stopped.",
+    )
     yield Look(
         "cleaner",
         before,
         "Air cleaner closed, all clips home.",
-        "A demand valve opens on the depression behind it.",
+        "A demand valve opens on the depression behind it, and a backfire goes out through it.",
     )
     if job.set.set_class in INVERTERS:
         yield Look("eco", before, "Eco off.", "It starts and is set at full speed first.")
@@ -85,20 +92,21 @@ def _machine(job: Job) -> Iterator[Look]:
 
 def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
     before = When.BEFORE
-    kinds = {one.part.kind for one in section.case.parts if one.part is not None}
+    has = section.case.of
     if choke_stays_open(job):
         yield Look(
             "choke",
             before,
             "Choke open.",
-            "Shut, it keeps the air from the throat: no depression, no gas.",
+            "The demand regulator opens on the suction at the throat, and a shut choke takes the "
+            "air that makes it.",
         )
     else:
         yield Look(
             "choke",
             before,
-            "Choke as on gasoline.",
-            "This carburetor has its gas valve behind the choke.",
+            "Choke as the maker of this carburetor says for gas.",
+            "Its gas valve sits behind the choke.",
         )
     if job.set.brand_new:
         yield Look(
@@ -120,25 +128,42 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "Gasoline shut and the bowl run dry.",
             "Two fuels at once are far too rich.",
         )
-    if job.set.shut_off is False:
+    if job.set.shut_off is False and job.wants.keep_gasoline:
         yield Look(
             "shut_off",
             before,
-            "The shut-off fitted for gasoline is closed.",
-            "A set without one feeds both fuels.",
+            "The selector's gasoline side is shut."
+            if "multi_fuel_carburetor" in job.choice.methods
+            else "The shut-off fitted for gasoline is closed.",
+            "Open, both fuels feed at once.",
         )
-    if PartClass.LOCK_OFF in kinds:
+    if has(PartClass.LOCK_OFF):
         yield Look(
             "lock_off",
             before,
-            "Lock-off powered, grounded, and clicking with the key.",
-            "Without the click there is no gas, or no way to stop it.",
+            "Lock-off grounded; it clicks with the switch on, and again with it off.",
+            "Without the click there is no gas, or no way to shut it.",
         )
     if fuel == "propane":
         yield Look(
             "cylinder",
             before,
-            "Cylinder upright, 1.5 m (5 ft) off, opened slowly.",
+            "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
+            "opening lower than it and 5 ft from what can ignite.",
+            "What its relief valve lets out sinks and runs to the lowest opening.",
+        )
+        yield Look(
+            "cylinder_sound",
+            before,
+            "Cylinder in date (stamped), with its overfill stop where it is 40 lb or less; no "
+            "dents, deep rust or bent foot ring; a new one purged by its filler.",
+            "One out of date or damaged is not connected. Air and water left in a new one freeze "
+            "the regulator and take the smell from the gas.",
+        )
+        yield Look(
+            "opened",
+            before,
+            "Opened slowly.",
             "Opened fast, its excess-flow valve shuts: close, wait, open slowly.",
         )
     else:
@@ -148,6 +173,26 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "Coupler home and tugged, then the shut-off opened slowly.",
             "The valve is this side's shut-off, not the coupler.",
         )
+    if fuel == "biogas":
+        yield Look(
+            "sulfide",
+            before,
+            "Hydrogen sulfide measured at the set; a personal meter is worn.",
+            "It deadens the sense of smell before it harms: the nose warns of nothing.",
+        )
+    yield Look(
+        "hoses",
+        before,
+        "Hoses and pigtails in date, not cracked, kinked or flattened.",
+        "Rubber ages from the day it was made: past the maker's date it is replaced.",
+    )
+    yield Look(
+        "vents",
+        before,
+        "Regulator vents point down or lead away, screens whole; 3 ft from openings, 5 ft from "
+        "air intakes and what can ignite.",
+        "A torn diaphragm lets gas out there, and ice or a nest in it raises the outlet pressure.",
+    )
     yield Look(
         "purged",
         before,
@@ -157,10 +202,18 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
     yield Look(
         "plug",
         before,
-        "Plug gap at the gas figure, plug dry.",
-        "Gas needs a stronger spark to fire.",
+        "Plug gap at the gas figure, plug dry; same or colder heat range, resistor type as fitted.",
+        "Gas needs more voltage to fire than gasoline does.",
     )
-    if PartClass.LOAD_SCREW in kinds:
+    if not has(PartClass.DEMAND):
+        yield Look(
+            "built_in",
+            before,
+            "The carburetor's own gas valve held back the gas while its joints were soaped: the "
+            "film over its air horn stayed still.",
+            "It is the only thing that shuts at a stall.",
+        )
+    if has(PartClass.LOAD_SCREW):
         yield Look(
             "screw",
             before,
@@ -169,7 +222,28 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
         )
 
 
-def _proof(job: Job, fuel: str) -> Iterator[Look]:
+NO_LOAD = (1.0167, 1.0417)
+"""Frequency at no load over the plate's: a governor gives way by so much up to full load."""
+RACES = 1.08
+"""Past this what is plugged in is harmed, and the engine turns faster than it was made to."""
+
+
+def plate_hz(job: Job) -> float:
+    """Frequency of the plate [Hz]; 60 where none says."""
+    return job.set.hertz.value if job.set.hertz else 60.0
+
+
+def no_load_hz(job: Job) -> tuple[float, float]:
+    """Frequency a set is left at without load [Hz], low and high; 60 Hz where no plate says.
+
+    >>> from gentle_ember.core.job.job import Job
+    >>> [round(one, 1) for one in no_load_hz(Job(title="a"))]
+    [61.0, 62.5]
+    """
+    return plate_hz(job) * NO_LOAD[0], plate_hz(job) * NO_LOAD[1]
+
+
+def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
     after = When.AFTER
     yield Look(
         "proof",
@@ -177,6 +251,54 @@ def _proof(job: Job, fuel: str) -> Iterator[Look]:
         "Its valve closed, it dies; and how long that took.",
         "Only then is it known what it ran on.",
     )
+    yield Look(
+        "stop_switch",
+        after,
+        "Stop switch off while it runs on this gas: it stops.",
+        "A switch that cuts gasoline only stops nothing on gas.",
+    )
+    yield Look(
+        "stall",
+        after,
+        "Stalled with the source open, no gas comes: nothing hisses, nothing smells, a film over "
+        "the air cleaner's mouth stays still.",
+        "At a stall nobody is there to shut the valve: the demand regulator must.",
+    )
+    if section.case.of(PartClass.LOCK_OFF):
+        yield Look(
+            "key_off",
+            after,
+            "Key off with the source open: the lock-off clicks shut, and nothing hisses after it.",
+            "It shuts with the switch; at a stall the demand regulator does.",
+        )
+    yield Look(
+        "low_oil",
+        after,
+        "Low-oil switch tried, where it has one: it stops on this gas.",
+        "Wired to a fuel solenoid alone it would not.",
+    )
+    if fuel == "natural_gas":
+        yield Look(
+            "outlet_capped",
+            after,
+            "Hose off: the house outlet is shut, and its cap is on gas-tight.",
+            "A coupler half is no cap, and somebody opens the valve by mistake.",
+        )
+    yield Look(
+        "warm_soap",
+        after,
+        "Joints on and near the engine soaped again, warm, source open.",
+        "What is tight cold can open when it shakes and warms.",
+    )
+    if job.set.set_class not in INVERTERS:
+        low, high = no_load_hz(job)
+        yield Look(
+            "governor",
+            after,
+            f"No load, warm: {low:.0f} to {high:.1f} Hz, set at the governor where it is not; "
+            "the value noted.",
+            "Another fuel, another linkage: hertz and volts at no load decide them under load.",
+        )
     yield Look(
         "restart",
         after,
@@ -206,7 +328,13 @@ def _proof(job: Job, fuel: str) -> Iterator[Look]:
 
 def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
     before, after = When.BEFORE, When.AFTER
-    kinds = {one.part.kind for one in section.case.parts if one.part is not None}
+    has = section.case.of
+    yield Look(
+        "filled",
+        before,
+        "Filled cool and outdoors, nozzle touching the tank, nothing spilled, cap on.",
+        "A spark of static lights vapor; so does a hot muffler.",
+    )
     yield Look(
         "vent",
         before,
@@ -226,7 +354,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
         "Shut-off at the tank turns and shuts.",
         "If the hose comes off, only this valve stops the fuel.",
     )
-    if PartClass.BULB in kinds:
+    if has(PartClass.BULB):
         yield Look(
             "arrow", before, "Arrow on the bulb toward the set.", "Backward it pumps nothing."
         )
@@ -236,7 +364,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
             "Bulb firm after a few squeezes, and stays so.",
             "Soft again: air drawn somewhere, or a valve inside that leaks.",
         )
-    if PartClass.FUEL_HALF in kinds:
+    if has(PartClass.FUEL_HALF):
         yield Look(
             "spray",
             before,
@@ -252,7 +380,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
         "Its own tank's level does not rise while it runs.",
         "Both open overfill the small tank through its vent, onto a hot engine.",
     )
-    if PartClass.SELECTOR in kinds:
+    if has(PartClass.SELECTOR):
         yield Look(
             "selector",
             after,
@@ -260,4 +388,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
             "micro-switch, creep toward it and stop short of it.",
             "Past the switch it stops; before it both may be open.",
         )
+    yield Look(
+        "stop_switch", after, "Stop switch off: it stops.", "It is the owner's way to stop it."
+    )
     yield Look("died", after, "The tank's valve shut, it dies.", "Proof of fuel.")

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import RECORD, Act, Item, Page, Plan, Refusal, Stage, anew
+from gentle_ember.core.stage import RECORD, Act, Item, Page, Plan, Stage, anew
 from gentle_ember.core.stages.first_start.metering.settings import (
     gas_metering,
     metering_done,
@@ -14,7 +15,7 @@ from gentle_ember.core.stages.first_start.metering.settings import (
 from gentle_ember.core.stages.first_start.starts import (
     attempts_made,
     first_starts,
-    gate_refusals,
+    smells_noted,
     start_cautions,
     start_items,
 )
@@ -34,10 +35,10 @@ def acts(before: Job, plan: Plan) -> Iterator[Act]:
         yield from metering_done(before, plan)
 
 
-def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """No start past an open gate."""
+def follows(before: Job, plan: Plan) -> Iterator[Change]:
+    """Gas smelled at a start is taken down as such."""
     if plan.job.starts != before.starts:
-        yield from gate_refusals(before, plan)
+        yield from smells_noted(before, plan)
 
 
 STAGE = Stage(
@@ -51,7 +52,7 @@ STAGE = Stage(
     ),
     on_demand=frozenset(("starts", "metering")),
     items=items,
-    cautions=lambda plan: start_cautions(plan.of(first_starts)),
+    cautions=lambda plan: start_cautions(plan.job, plan.of(first_starts)),
     acts=acts,
-    refusals=refusals,
+    follows=follows,
 )

@@ -5,15 +5,27 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.base.quantities import percent
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.first_start import Looked, StartLog
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.stage import TO_DO, Act, Caution, Item, Plan, Refusal, Severity
-from gentle_ember.core.stages.first_start.advice import Advice, advice
-from gentle_ember.core.stages.first_start.gate import Look, When, choke_stays_open, looks
+from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
+from gentle_ember.core.physics.sequences import Sequence
+from gentle_ember.core.stage import TO_DO, Act, Caution, Hold, Item, Plan, Severity
+from gentle_ember.core.stages.first_start.advice import Advice, advice, still_waits
+from gentle_ember.core.stages.first_start.gate import (
+    RACES,
+    Look,
+    When,
+    choke_stays_open,
+    looks,
+    no_load_hz,
+    plate_hz,
+)
+from gentle_ember.core.stages.fit.smell import taken_down
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
+from gentle_ember.core.stages.method.networks import safe_orders
 
 AFTER = Method(
     "gasoline-after", "Gasoline before and after", "held afterwards / held before − 1",
@@ -21,6 +33,13 @@ AFTER = Method(
 )  # fmt: skip
 COSTS = -0.05
 """What an adapter may cost on gasoline before it is looked into [1]."""
+
+
+OF_A_RUNNING_SET = {
+    "died_after": "No change-over", "no_load": "No reading", "change_over": "No change-over",
+    "load_after": "No change-over",
+}  # fmt: skip
+"""Facts only a running set gives, and how a refusal of each begins."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,22 +92,61 @@ def _of(job: Job, fuel: str, section: TrainSection) -> FuelStart:
 
 
 def attempts_made(before: Job, plan: Plan) -> Iterator[Act]:
-    """Attempts newly noted."""
+    """Attempts newly noted, or noted to have gone otherwise, and change-overs.
+
+    That gas was smelled is no act: it is taken down whatever stands.
+    """
+    gates = {one.fuel: one for one in plan.of(first_starts)}
     for fuel, log in plan.job.starts.items():
-        if log.attempts.keys() - before.starts.get(fuel, StartLog()).attempts.keys():
-            name = NAMES[FuelKey(fuel)] if fuel in set(FuelKey) else fuel
-            yield Act(f"starts.{fuel}", f"No start on {name}", fuel)
+        was, name, gate = before.starts.get(fuel, StartLog()), fuel_name(fuel), gates.get(fuel)
+        shut = tuple(_gate_open(gate)) if gate else ()
+        tried = {key for key, one in log.attempts.items()
+                 if one.result != "smells" and _result(was, key) != one.result}  # fmt: skip
+        if tried:
+            waits = tuple(_too_soon(was, plan.job, gate)) if gate else ()
+            at = f"starts.{fuel}"
+            yield Act(at, f"No start on {name}", fuel, own=(*shut, *waits),
+                      emptied=Change(f"{at}.attempts", {}))  # fmt: skip
+        for field, what in OF_A_RUNNING_SET.items():
+            now, then = getattr(log, field), getattr(was, field)
+            if now is not None and now != then and now.origin is not Origin.SIMULATED:
+                at = f"starts.{fuel}.{field}"
+                yield Act(at, f"{what} on {name}", fuel, own=shut, emptied=Change(at, None))
 
 
-def gate_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
-    """Attempts newly noted while their start gate is open."""
-    made = {act.fuel: act for act in attempts_made(before, plan)}
-    for one in plan.of(first_starts):
-        gate = one.left(When.BEFORE) if one.fuel in made else 0
-        if gate:
-            yield Refusal(
-                made[one.fuel].path, f"{made[one.fuel].what}: {gate} of its start gate open."
-            )
+def _gate_open(one: FuelStart) -> Iterator[Hold]:
+    """What of a fuel's start gate is not good yet."""
+    gate = one.left(When.BEFORE)
+    if gate:
+        yield Hold(f"{gate} of its start gate open.", f"starts.{one.fuel}")
+
+
+def _too_soon(was: StartLog, job: Job, one: FuelStart) -> Iterator[Hold]:
+    """Why a new attempt comes before the wait after too much prime, or a smell, is over."""
+    tried = list(one.log.attempts.items())
+    for at, (key, attempt) in enumerate(tried):
+        if key in was.attempts or attempt.result == "smells":
+            continue
+        found = advice(
+            [earlier for _, earlier in tried[:at]],
+            choke_open=choke_stays_open(job), gas=one.fuel != FuelKey.GASOLINE,
+        )  # fmt: skip
+        why = still_waits(found, attempt)
+        if why:
+            yield Hold(why, f"starts.{one.fuel}")
+
+
+def _result(log: StartLog, key: str) -> str:
+    return log.attempts[key].result if key in log.attempts else ""
+
+
+def smells_noted(before: Job, plan: Plan) -> Iterator[Change]:
+    """An attempt at which gas was smelled is a smell of gas like any other: it stops the job."""
+    for fuel, log in plan.job.starts.items():
+        was = before.starts.get(fuel, StartLog())
+        for key, one in log.attempts.items():
+            if one.result == "smells" and _result(was, key) != "smells":
+                yield from taken_down(plan.job, f"{fuel}-{key}", one.by, one.on)
 
 
 def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:
@@ -105,13 +163,14 @@ def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:
             text = f"{one.name}: {gate} of the start gate open"
             yield Item(f"{path}.gate", TO_DO, text, "first_start", path, holds=True)
         if one.ran and after:
-            text = f"{one.name}: {after} things not proven"
+            text = f"{one.name}: {after} {'thing' if after == 1 else 'things'} not proven"
             yield Item(f"{path}.after", TO_DO, text, "first_start", path, holds=True)
 
 
-def start_cautions(found: tuple[FuelStart, ...]) -> Iterator[Caution]:
-    """Gasoline that gives clearly less since the work."""
+def start_cautions(job: Job, found: tuple[FuelStart, ...]) -> Iterator[Caution]:
+    """Gasoline that gives clearly less since the work; a governor that is off, or lets it race."""
     for one in found:
+        yield from _governed(job, one)
         lost = one.lost
         if lost is not None and lost.value < COSTS:
             path = f"starts.{one.fuel}.load_after"
@@ -122,6 +181,33 @@ def start_cautions(found: tuple[FuelStart, ...]) -> Iterator[Caution]:
             yield Caution(path, Severity.CAUTION, "first_start", text, path)
 
 
+def _governed(job: Job, one: FuelStart) -> Iterator[Caution]:
+    read, (low, high) = one.log.no_load, no_load_hz(job)
+    if read is None or low - 0.3 <= read.value <= high + 0.3:
+        return
+    races = read.value > RACES * plate_hz(job)
+    text = (
+        f"On {one.name} it turns at {read.value:.1f} Hz without load, where {low:.0f} to "
+        f"{high:.1f} is wanted: "
+        + ("stop it, set the governor before anything is plugged in." if races
+           else "set the governor, then look at it under load again.")
+    )  # fmt: skip
+    path = f"starts.{one.fuel}.no_load"
+    severity = Severity.STOP if races else Severity.CAUTION
+    yield Caution(path, severity, "load_test", text, path, fuel=one.fuel)
+
+
 def first_starts(plan: Plan) -> tuple[FuelStart, ...]:
     """Every train's first start: its gate, its attempts, its proof."""
     return starts(plan.job, plan.of(trains_to_build))
+
+
+def start_orders(plan: Plan, fuel: str) -> tuple[Sequence, ...]:
+    """The safe orders a first start needs: to start on a fuel, stop, store, and change over."""
+    state = "remote" if fuel == FuelKey.GASOLINE else fuel
+    mine = (f"start.{state}", f"stop.{state}", f"store.{state}")
+    found = plan.of(safe_orders)
+    return (
+        *(one for one in found if one.key in mine),
+        *(one for one in found if one.key.startswith("over.") and state in one.key.split(".")),
+    )

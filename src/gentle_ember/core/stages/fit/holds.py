@@ -3,10 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 
 from gentle_ember.core.job.fit import StepRecord
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import TO_DO, Caution, Item, Plan, Refusal, Severity
+from gentle_ember.core.stage import (
+    NOTED,
+    TO_DO,
+    Caution,
+    Item,
+    Plan,
+    Refusal,
+    Severity,
+    confirm_item,
+)
 from gentle_ember.core.stages.fit.marks.mount import MountPlan
 from gentle_ember.core.stages.fit.sheet import Sheet, fit_sheet
 from gentle_ember.core.stages.fit.smell import SMELLED
@@ -33,8 +43,73 @@ def tick_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
     for one in plan.of(fit_sheet).steps:
         was = before.fit.steps.get(one.step.key, StepRecord())
         settled = (one.record.state, one.record.of)
+        if one.step.must and one.record.state == "skipped" and was.state != "skipped":
+            text = "This step is not skipped: what comes after it rests on it."
+            yield Refusal(f"fit.steps.{one.step.key}", text)
         if one.held and one.record.state != "open" and settled != (was.state, was.of):
             yield Refusal(f"fit.steps.{one.step.key}", one.held)
+
+
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """A photo the sheet asked for with a step that was done: what it shows, how many there are."""
+
+    step: str
+    shows: str
+    taken: int
+    why_none: str
+
+    @property
+    def missing(self) -> bool:
+        """Whether there is neither a photo nor a word why there is none."""
+        return not self.taken and not self.why_none
+
+
+def evidence(plan: Plan) -> tuple[Evidence, ...]:
+    """Photos asked for with steps that were done, in the order of the sheet."""
+    taken = [one.subject for one in plan.job.attachments.values()]
+    return tuple(
+        Evidence(
+            one.step.key, one.step.photo, taken.count(f"fit.steps.{one.step.key}"),
+            one.record.note.strip(),
+        )
+        for one in plan.of(fit_sheet).steps
+        if one.step.photo and one.record.state == "done"
+    )  # fmt: skip
+
+
+def evidence_items(plan: Plan) -> Iterator[Item]:
+    """Photos that are missing before it is handed over, as proof of what nobody sees again.
+
+    One word why there are none settles them all; a step's own note settles its own.
+    """
+    missing = [one.shows for one in plan.of(evidence) if one.missing]
+    if missing:
+        more = f" and {len(missing) - 2} more" if len(missing) > 2 else ""
+        text = (
+            f"photos the sheet asked for, of {'; '.join(missing[:2])}{more}: taken, or a word why "
+            "there are none"
+        )
+        yield confirm_item(
+            plan.job, "photos", NOTED, text, "hand_over", number="why there are none"
+        )
+
+
+INTAKE_OPENED = frozenset(("plate", "carburetor_on", "mixer_on"))
+"""Steps after which the intake is sealed by gaskets and nuts of this job."""
+
+
+def intake_items(found: Sheet) -> Iterator[Item]:
+    """Gaskets and nuts at the intake, said by whoever closed it."""
+    if not any(one.step.key in INTAKE_OPENED for one in found.steps):
+        return
+    fit = found.case.job.fit
+    for name, said, text in (
+        ("gaskets", fit.gaskets, "gaskets at the intake: new ones, or the old once more"),
+        ("nuts", fit.nuts, "nuts at the intake: full on every stud, or short"),
+    ):
+        if not said:
+            yield Item(f"fit.{name}", NOTED, text, "fit", f"fit.{name}", holds=True, acts=True)
 
 
 def find_items(job: Job) -> Iterator[Item]:
@@ -62,11 +137,26 @@ def fit_cautions(job: Job) -> Iterator[Caution]:
                 "fit",
                 SMELLED,
                 f"fit.smelled.{key}",
+                proving_settles=True,
             )
+    if job.fit.gaskets == "reused":
+        text = (
+            "Gaskets used a second time at the intake: they leak air, and it runs lean and hot. "
+            "Put new ones in."
+        )
+        yield Caution("fit.gaskets", Severity.STOP, "fit", text, "fit.gaskets")
+    if job.fit.nuts == "short":
+        text = "A nut at the intake is not full on its stud: it works loose. Longer studs first."
+        yield Caution("fit.nuts", Severity.STOP, "fit", text, "fit.nuts")
     for key, one in job.fit.finds.items():
         if one.decision == "stop":
             yield Caution(
-                f"fit.find.{key}", Severity.STOP, "fit", f"Stopped: {one.what}", f"fit.finds.{key}"
+                f"fit.find.{key}",
+                Severity.STOP,
+                "fit",
+                f"Stopped by what was found: {one.what.rstrip('.')}. Put it right, then decide "
+                "again.",
+                f"fit.finds.{key}",
             )
 
 

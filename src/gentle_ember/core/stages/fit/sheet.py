@@ -12,7 +12,7 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.case import FitCase, key_of
 from gentle_ember.core.stages.fit.marks.mount import mount_plans
 from gentle_ember.core.stages.fit.smell import SMELLED
-from gentle_ember.core.stages.fit.step import Step, ordered
+from gentle_ember.core.stages.fit.step import GATES, Step, ordered
 from gentle_ember.core.stages.fit.steps import (
     air,
     carburetor,
@@ -25,8 +25,10 @@ from gentle_ember.core.stages.fit.steps import (
 )
 from gentle_ember.core.stages.fit.times import Learned, whole
 from gentle_ember.core.stages.fuel_path.trains import parts_of, trains_to_build
-from gentle_ember.core.stages.intake.walk_round import walk_tasks
+from gentle_ember.core.stages.intake.walk_round import must_be_put_right, walk_tasks
 
+RETIRED = ("back-plug_boot", "back-battery")
+"""Steps older sheets had: boot and battery go on at the start gate now, after the leak test."""
 PARTS = (
     prepare.prepare,
     prepare.drain,
@@ -145,7 +147,7 @@ def sheet(case: FitCase) -> Sheet:
     undone = tuple(
         Undone(key, record.what or key, record)
         for key, record in records.items()
-        if key not in keys and record.state == "done"
+        if key not in keys and record.state == "done" and key not in RETIRED
     )
     return Sheet(case, tuple(found), undone)
 
@@ -206,6 +208,12 @@ def fit_sheet(plan: Plan) -> Sheet:
     return sheet(case)
 
 
+UNJUDGED = ("unknown", "limits")
+"""Rules of a part nobody can judge: none of its train's joints is made before it is known."""
+DEAD = (
+    "This set does not run. Put right what the walk-round found, and prove it on gasoline, before "
+    "anything is fitted to it."
+)
 PULLS_OUT = (
     "Backed out so far the stud may pull its thread out of the casting: measure the thread in it, "
     "or choose longer studs."
@@ -225,18 +233,23 @@ def holding(case: FitCase) -> Callable[[Step], str]:
         if find.decision == "stop":
             everything = everything or f"Stopped: {find.what}"
     trains = {
-        fuel: next((trouble.text for trouble in one.troubles if trouble.stops), "")
-        for fuel, one in case.trains.items()
+        fuel: next((one.text for one in train.troubles if one.stops or one.rule in UNJUDGED), "")
+        for fuel, train in case.trains.items()
     }
     pulls_out = case.stud_work is not None and case.stud_work.pulls_out
+    dead = must_be_put_right(case.job)
     places = {key_of("place", one.key): one.stops[0][0] for one in case.mounts if one.stops}
 
     def held(step: Step) -> str:
         if step.kind == "stud" and pulls_out:
             return everything or PULLS_OUT
+        if dead and step.phase not in GATES and step.kind not in ("task", "own"):
+            return everything or DEAD
         train = trains.get(step.fuel, "") if step.joint else ""
         return (
-            everything or places.get(step.key, "") or (train and f"The train has a stop: {train}")
+            everything
+            or places.get(step.key, "")
+            or (train and f"Not before the train is put right: {train}")
         )
 
     return held

@@ -7,9 +7,11 @@ from collections.abc import Iterator
 from gentle_ember.core.job.job import StageRecord, StageState
 from gentle_ember.core.stage import RECORD, Caution, Item, Page, Plan, Stage, anew
 from gentle_ember.core.stages.fit.holds import (
+    evidence_items,
     find_items,
     fit_cautions,
     fit_items,
+    intake_items,
     mount_cautions,
     tick_refusals,
 )
@@ -27,6 +29,8 @@ def items(plan: Plan) -> Iterator[Item]:
     """Open steps once the fitting has begun, and finds nobody has decided."""
     if _begun(plan):
         yield from fit_items(plan.of(fit_sheet))
+        yield from intake_items(plan.of(fit_sheet))
+        yield from evidence_items(plan)
     yield from find_items(plan.job)
 
 
@@ -44,7 +48,12 @@ STAGE = Stage(
         Page("sheet", "Sheet", ("fit",), ("fit",)),
         Page("take", "Take along", ("fit",), ("fit.packed",)),
         Page("marks", "Marks", ("marks",), ("marks",)),
-        Page("map", "Screws and holes", ("fit",), ("fit.fasteners", "fit.left", "fit.back")),
+        Page(
+            "map",
+            "Screws and holes",
+            ("fit",),
+            ("fit.fasteners", "fit.left", "fit.back", "fit.gaskets", "fit.nuts"),
+        ),
         Page("joints", "Joints", ("fit",)),
         RECORD,
         Page("bench", "Bench mode", ("fit",), tab=False),

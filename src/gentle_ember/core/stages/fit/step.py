@@ -112,6 +112,8 @@ class Step:
     """How it is put back, where it must be: closing up is the reverse of what was opened."""
     mind_back: str = ""
     """What to mind when putting it back."""
+    must: bool = False
+    """Whether it can't be skipped, whatever the reason."""
     of: tuple[str, ...] = field(default=())
     """What it is about, besides its parts: a length, a place. A change makes it stale."""
 

@@ -46,6 +46,8 @@ class Asked:
     limits: Limits
     assumed: tuple[tuple[str, str], ...]
     """What was taken, and the path at which to say better."""
+    sources: tuple[str, ...] = ()
+    """Parts the site offers as a source, by key; empty where it does not say."""
 
     def wanted(
         self,
@@ -80,12 +82,19 @@ def pattern_of(generator: GeneratorSet, patterns: Mapping[str, tuple[float, floa
 
 def intake_end(job: Job, method: str, catalog: Catalog) -> tuple[str, tuple[tuple[str, str], ...]]:
     """The set's own end a method's last part must take, and what was assumed to say so."""
+    horn_m = job.set.carburetor.air_horn
+    if method == "snorkel" and horn_m is not None:
+        return f"horn:{horn_m.value * 1e3:.0f}:f", ()
     if method == "snorkel":
         size = displacement_of(job.set)
         horn = next((name for most, name in _HORNS if size <= most), "58")
-        return f"horn:{horn}:f", ((f"air horn {horn} mm, by displacement", "set.displacement"),)
+        return f"horn:{horn}:f", (
+            (f"air horn {horn} mm, by displacement", "set.carburetor.air_horn"),
+        )
     if method == "second_gas":
-        return "npt:3/8:f", (("factory gas port ⅜ in NPT", "set.note"),)
+        if job.set.gas_port != "unknown":
+            return f"npt:{job.set.gas_port}:f", ()
+        return "npt:3/8:f", (("factory gas port ⅜ in NPT", "set.gas_port"),)
     if method.startswith("remote_tank"):
         return "", ()
     found = pattern_of(job.set, catalog.patterns)
@@ -159,7 +168,19 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
         None,
         GRAVITY_FACTOR if template.method == "remote_tank_gravity" else 1.0,
     )
-    return Asked(template, supply, needed, limits, (*assumed, *more))
+    offered = _offered(site, template, source)
+    return Asked(template, supply, needed, limits, (*assumed, *more), offered)
+
+
+def _offered(site: Site, template: Template, source: str) -> tuple[str, ...]:
+    """What the site has to begin a train with, by the keys of its parts."""
+    if template.fuel is FuelKey.PROPANE:
+        return tuple(sorted({_cylinder(one.size) for one in site.cylinders.values()}))
+    return (source,) if source else ()
+
+
+def _cylinder(size: str) -> str:
+    return "site-cyl-s" if size in SMALL_CYLINDERS else "site-cyl-t"
 
 
 def through_cover(job: Job, template: Template) -> bool:
@@ -188,7 +209,7 @@ def _supply(
         return _tank(site, at)
     if template.fuel is FuelKey.PROPANE:
         for key, one in sorted(site.cylinders.items()):
-            source = "site-cyl-s" if one.size in SMALL_CYLINDERS else "site-cyl-t"
+            source = _cylinder(one.size)
             if one.distance is not None:
                 return Supply(None), one.distance.value, source, ()
             said = (

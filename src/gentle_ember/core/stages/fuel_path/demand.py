@@ -46,6 +46,11 @@ class Demand:
         """Air drawn at a load [kg/s]: what is expected, at λ = 1, so never too much suction."""
         return self.mass(load, upper=False) * self.fuel.air_fuel_ratio
 
+    @property
+    def gas_density(self) -> float:
+        """Density of the gas before the throat, at the air's pressure and temperature [kg/m³]."""
+        return self.fuel.density_kg_m3 * self.air_density / air.STANDARD_DENSITY_KG_M3
+
     def cylinder_pa(self, load: str) -> float:
         """Gauge pressure in a propane cylinder [Pa]: its highest at no flow, its least at flow."""
         temperature = self.hottest_k if load == "none" else self.coldest_k

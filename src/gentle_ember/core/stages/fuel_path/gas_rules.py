@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from gentle_ember.core.base.quantities import INCH_WC_PA
-from gentle_ember.core.job.part import LINES, PartClass, System, end
+from gentle_ember.core.job.part import LINES, REGULATORS, PartClass, System, end
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import FuelKey
@@ -16,7 +16,14 @@ from gentle_ember.core.stages.fuel_path.limits import (
     SIGNAL_MOST_PA,
 )
 from gentle_ember.core.stages.fuel_path.templates import SET_SIDE, TEMPLATES
-from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+from gentle_ember.core.stages.fuel_path.trouble import (
+    Amount,
+    TrainCase,
+    Trouble,
+    mind,
+    not_known,
+    stop,
+)
 
 REACH_M = 3.0
 """A shut-off further than this from its coupler is not within reach."""
@@ -140,12 +147,13 @@ def shut_off_and_stall(case: TrainCase) -> Iterator[Trouble]:
             "The source's own valve is not within reach of the set.",
             mend="solve",
         )
-    if not any(part.stalls for _, part in case.known()):
+    if not any(part.holds_at_stall for _, part in case.known()):
         yield stop(
             "stall",
             case.parts[-1].key,
             "Nothing shuts when the engine stalls.",
-            "A demand regulator or a lock-off must stop the gas by itself.",
+            "A demand regulator, or a carburetor with one built in, stops the gas when the suction "
+            "is gone. A lock-off on the switch stays open at a stall, and meters nothing.",
             mend="solve",
         )
     battery = case.job.set.electric_start
@@ -172,7 +180,17 @@ def cylinders(case: TrainCase) -> Iterator[Trouble]:
             "Pigtails with checks or a changeover join two.",
         )
     joined = case.of(PartClass.MANIFOLD, PartClass.PIGTAIL)
-    if joined and not case.of(PartClass.PIGTAIL):
+    changeover = [one for one in case.of(PartClass.FIRST_STAGE) if one[2].ports]
+    if not joined or any(part.check for _, _, part in (*joined, *changeover)):
+        return
+    if any(part.check is None for _, _, part in joined):
+        yield not_known(
+            "bare_manifold",
+            joined[0][1].key,
+            "Whether each cylinder has a check valve is not stated.",
+            "Joined without checks, propane distils into the colder cylinder and overfills it.",
+        )
+    else:
         yield stop(
             "bare_manifold",
             joined[0][1].key,
@@ -198,19 +216,16 @@ def reach(case: TrainCase) -> Iterator[Trouble]:
             Amount("way", wanted, "length"),
             mend="solve",
         )
-    for _, one, part in lines:
-        if (
-            part.kind is PartClass.GAS_HOSE
-            and case.asked.template.fuel is FuelKey.NATURAL_GAS
-            and one.length_m > CONNECTOR_MOST_M
-        ):
-            yield mind(
-                "connector",
-                one.key,
-                "Longer than a hose connector may be outdoors.",
-                "15 ft by many codes; verify, or bring the pipe nearer.",
-                Amount("hose", one.length_m, "length"),
-            )
+    hoses = [(one, one.length_m) for _, one, _ in case.of(PartClass.GAS_HOSE)]
+    together = sum(length for _, length in hoses)
+    if case.asked.template.fuel is FuelKey.NATURAL_GAS and together > CONNECTOR_MOST_M:
+        yield mind(
+            "connector",
+            hoses[-1][0].key,
+            "Longer than a hose connector may be outdoors, all hoses of the train together.",
+            "15 ft by many codes; verify, or bring the pipe nearer.",
+            Amount("hose", together, "length"),
+        )
     enclosed = case.job.set.set_class in INVERTERS
     through = enclosed if case.train.through_cover is None else case.train.through_cover
     if through and not case.of(PartClass.BULKHEAD):
@@ -293,6 +308,16 @@ def one_gas(case: TrainCase) -> Iterator[Trouble]:
             "Each gas parts at its own coupler, so that only one can be on.",
             mend="solve",
         )
+    demands = [at for at, _, _ in case.of(PartClass.DEMAND)]
+    for at, one, part in case.of(PartClass.TEE):
+        if others and demands and at < demands[0]:
+            yield stop(
+                "two_gases",
+                one.key,
+                f"{part.name} before the demand regulator: a second gas can be joined to it.",
+                "Both could be on at once, and one feeds into the other's pipe.",
+                mend="solve",
+            )
 
 
 def one_set(case: TrainCase) -> Iterator[Trouble]:
@@ -307,7 +332,17 @@ def one_set(case: TrainCase) -> Iterator[Trouble]:
         there = {slot.role: slot.part for slot in train.slots.values()}
         for one, part in case.known():
             theirs = case.catalog.get(there.get(one.slot.role, ""))
-            if one.slot.role in SET_SIDE and theirs is not None and theirs.key != part.key:
+            if theirs is None or theirs.key == part.key:
+                continue
+            if one.slot.role == "set_half" and template.method != "second_gas":
+                yield stop(
+                    "two_gases",
+                    one.key,
+                    f"Each gas has a coupler half of its own on the set: here also {theirs.name}.",
+                    "Both hoses can be on at once, and one gas feeds into the other's pipe.",
+                    mend="solve",
+                )
+            elif one.slot.role in SET_SIDE:
                 yield mind(
                     "one_set",
                     one.key,
@@ -315,6 +350,19 @@ def one_set(case: TrainCase) -> Iterator[Trouble]:
                     "Both gases use the same parts on the set, one gas at a time.",
                     mend="solve",
                 )
+
+
+def own_vent(case: TrainCase) -> Iterator[Trouble]:
+    """An open vent takes in water and insects, and then the regulator no longer holds back."""
+    for one, part in case.known():
+        if part.kind in REGULATORS and part.vent == "open":
+            yield mind(
+                "open_vent",
+                one.key,
+                f"{part.name}: its vent has no screen.",
+                "Ice, water or a nest in the vent, and its outlet pressure rises.",
+                mend="Screened vent, pointing down.",
+            )
 
 
 def vents(case: TrainCase) -> Iterator[Trouble]:
@@ -340,4 +388,5 @@ RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     one_gas,
     one_set,
     vents,
+    own_vent,
 )

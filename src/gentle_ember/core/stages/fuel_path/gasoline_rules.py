@@ -5,13 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rounding
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
+from gentle_ember.core.job.job import shut_off_fitted
 from gentle_ember.core.job.part import PartClass, System, end
 from gentle_ember.core.physics.fuels import GASOLINE_E10
-from gentle_ember.core.physics.hose import GRAVITY, GRAVITY_FEED, NEEDLE_HEAD_M
+from gentle_ember.core.physics.hose import GRAVITY, GRAVITY_FEED, NEEDLE_HEAD_M, seat_drop, seat_for
 from gentle_ember.core.stages.fuel_path.case import TANK_DEPTH_M
-from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+from gentle_ember.core.stages.fuel_path.trouble import (
+    Amount,
+    TrainCase,
+    Trouble,
+    mind,
+    not_known,
+    stop,
+)
 
 GASOLINE_VAPOR_PA = 35e3
 """Vapor pressure of gasoline at 20 °C, which fills the head space as air is drawn out."""
@@ -28,6 +36,14 @@ def levels(case: TrainCase) -> Iterator[Trouble]:
     """No point of a gravity line above the lowest usable surface; avoid low loops."""
     tank, first = case.site.remote_tank, case.parts[0].key if case.parts else ""
     gravity = case.asked.template.method == "remote_tank_gravity"
+    if gravity and tank.high_loop is None:
+        yield not_known(
+            "high_loop",
+            first,
+            "How high the line rises above the tank's outlet is not given.",
+            "Above it gravity can't lift it: none is 0.",
+            path=f"sites.{case.job.site}.remote_tank.high_loop",
+        )
     if gravity and tank.high_loop is not None and tank.high_loop.value > 0:
         yield stop(
             "high_loop",
@@ -57,13 +73,53 @@ def levels(case: TrainCase) -> Iterator[Trouble]:
             )
 
 
+def at_bowl(case: TrainCase) -> tuple[float, float]:
+    """What is left of a gravity line's head past the needle's seat, at full load and at the flow
+    asked for [Pa]."""
+    demand, factor = case.asked.demand, case.asked.limits.flow_factor
+    full = demand.mass("full") / demand.fuel.density_kg_m3
+    head, left = case.ladder.rungs[0].inlet["full"], case.ladder.rungs[-1].outlet["full"]
+    # What line and seat take goes with the flow squared.
+    taken = head - left + seat_drop(full * factor, seat_for(full))
+    return head - taken / factor**2, head - taken
+
+
+def needle_seat(case: TrainCase) -> Iterator[Trouble]:
+    """A gravity line must feed through the float needle's seat as well.
+
+    Its bore is nobody's fact, so that this warns and never stops.
+    """
+    if case.asked.template.method != "remote_tank_gravity" or not case.ladder.rungs:
+        return
+    full, asked = at_bowl(case)
+    if asked >= 0:
+        return
+    last, left = case.parts[-1].key, Amount("left at the bowl, at full load", full)
+    text = (
+        "The head may not feed full load through the needle's seat." if full < 0
+        else "Less than twice full load may come through the needle's seat."
+    )  # fmt: skip
+    yield mind(
+        "needle_seat", last, text,
+        "It is the narrowest place of the line. Raise the tank if it can be, and watch the first "
+        "full load: a bowl that runs low fades.", left,
+    )  # fmt: skip
+
+
 def tank_valve(case: TrainCase) -> Iterator[Trouble]:
     """A shut-off at the tank, always."""
     tanks = case.of(PartClass.TANK)
     for at, one, part in tanks:
         past = (one.part for one in case.parts[at + 1 :])
         after = next((p for p in past if p is None or p.kind is not PartClass.FITTING), None)
-        if after is not None and after.kind is not PartClass.TANK_VALVE:
+        if after is None and at + 1 < len(case.parts):
+            yield not_known(
+                "tank_valve",
+                one.key,
+                "Whether the tank has a shut-off is not known.",
+                "A line that comes off must be shut where the fuel is.",
+            )
+        elif after is None or after.kind is not PartClass.TANK_VALVE:
             yield stop(
                 "tank_valve",
                 one.key,
@@ -82,7 +138,8 @@ def tank_valve(case: TrainCase) -> Iterator[Trouble]:
 
 def one_tank(case: TrainCase) -> Iterator[Trouble]:
     """One tank at a time: both open can overfill the small one through its vent."""
-    if case.parts and not case.of(PartClass.SELECTOR) and case.job.set.shut_off is not True:
+    own = case.job.set.shut_off is True or shut_off_fitted(case.job)
+    if case.parts and not case.of(PartClass.SELECTOR) and not own:
         yield stop(
             "two_tanks",
             case.parts[-1].key,
@@ -116,6 +173,7 @@ def fuel_hose(case: TrainCase) -> Iterator[Trouble]:
 
 RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     levels,
+    needle_seat,
     tank_valve,
     one_tank,
     fuel_hose,
@@ -149,6 +207,10 @@ def profile(case: TrainCase) -> Profile:
     needed = demand.mass("full") / demand.fuel.density_kg_m3
     last = case.ladder.rungs[-1] if case.ladder.rungs else None
     left = last.outlet["full"] if last else 0.0
+    factor = case.asked.limits.flow_factor
+    bore = seat_for(needed)
+    seat = seat_drop(needed * factor, bore) if gravity else 0.0
+    left -= seat
     head = Figure(
         "fuel.margin",
         "pressure left at the bowl",
@@ -158,7 +220,9 @@ def profile(case: TrainCase) -> Profile:
         Band(min(left * 0.8, left * 1.2), max(left * 0.8, left * 1.2)),
         (
             Input("outlet above the bowl", rise, "length"),
-            Input("flow through the line", needed * case.asked.limits.flow_factor, "liquid_flow"),
+            Input("flow through the line", needed * factor, "liquid_flow"),
+            Input("bore of the needle's seat", bore, "small_length", Origin.ASSUMED),
+            Input("taken by the needle's seat", seat, "pressure"),
         ),
         rounding=Rounding.DOWN,
         estimated=tank.rise is None,

@@ -60,6 +60,8 @@ class Limits:
             return "not made for the heat of this site"
         if role is None:
             return ""
+        if part.limits_unstated:
+            return f"its maker's {' and '.join(part.limits_unstated)} not stated"
         return (
             self._unfit_end(role, part)
             or self._unfit_engine(part)

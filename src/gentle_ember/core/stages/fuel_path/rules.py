@@ -5,23 +5,35 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from gentle_ember.core.job.ends import SEALING, join
-from gentle_ember.core.job.part import REGULATORS, PartClass, end
+from gentle_ember.core.job.part import MIXERS, REGULATORS, SOURCES, PartClass, end
+from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.fuel_path.gas_rules import RULES as GAS_RULES
 from gentle_ember.core.stages.fuel_path.gasoline_rules import RULES as GASOLINE_RULES
-from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind, stop
+from gentle_ember.core.stages.fuel_path.mixture import part_load
+from gentle_ember.core.stages.fuel_path.trouble import (
+    Amount,
+    TrainCase,
+    Trouble,
+    mind,
+    not_known,
+    stop,
+)
 
 Rule = Callable[[TrainCase], Iterator[Trouble]]
 
 
 def judge(case: TrainCase) -> tuple[Trouble, ...]:
-    """Every fault of a train, stops first, in the order they stand along it."""
+    """Every fault of a train, stops first, then what is not known, along the train."""
     rules = ANY_RULES + (
         GASOLINE_RULES if case.asked.template.fuel is FuelKey.GASOLINE else GAS_RULES
     )
     found = [trouble for rule in rules for trouble in rule(case)]
+    found += part_load(case)
     order = {one.key: at for at, one in enumerate(case.parts)}
-    return tuple(sorted(found, key=lambda one: (not one.stops, order.get(one.slot, -1))))
+    return tuple(
+        sorted(found, key=lambda one: (not one.stops, not one.holds, order.get(one.slot, -1)))
+    )
 
 
 def joints(case: TrainCase) -> Iterator[Trouble]:
@@ -63,12 +75,21 @@ def joints(case: TrainCase) -> Iterator[Trouble]:
 
 
 def sealing(case: TrainCase) -> Iterator[Trouble]:
-    """What was found in a joint must be what seals it."""
+    """What was found in a joint must be what seals it; somebody else's joint was looked at."""
     for before, after in zip(case.parts, case.parts[1:], strict=False):
         seen = after.slot.seal
-        if seen is None or before.part is None or after.part is None:
+        if before.part is None or after.part is None:
             continue
         if not before.part.outlet or not after.part.inlet:
+            continue
+        if seen is None:
+            if case.name == AS_FOUND:
+                yield not_known(
+                    "sealing",
+                    after.key,
+                    f"What seals {after.part.name} to the part before it was not checked.",
+                    "A joint made by somebody else is known only when it is seen.",
+                )
             continue
         proper = join(end(before.part.outlet), end(after.part.inlet)).seal
         if seen is not proper:
@@ -225,30 +246,91 @@ def weather(case: TrainCase) -> Iterator[Trouble]:
 
 
 def unknown_parts(case: TrainCase) -> Iterator[Trouble]:
-    """A part nobody knows: nothing past it is sure."""
+    """A part nobody knows, or whose maker's limits nobody states: nothing past it is sure."""
+    metered = bool(case.of(PartClass.DEMAND))
     for one in case.parts:
         if one.part is None:
             what = one.slot.unknown or "a part"
-            yield mind(
+            yield not_known(
                 "unknown",
                 one.key,
                 f"Not known: {what}.",
-                "Pressures past it are taken as if it lost nothing.",
-                mend="Read its maker and number, or replace it.",
+                "Pressures past it can't be worked out: read its maker and number, or replace it.",
             )
+            continue
+        missing = list(one.part.limits_unstated)
+        if one.part.kind is PartClass.CARBURETOR and not metered:
+            stated = (one.part.least_pa, one.part.most_pa, one.part.rated_w)
+            missing += ["inlet pressures and rated flow"] if None in stated else []
+        if missing:
+            yield not_known(
+                "limits",
+                one.key,
+                f"{one.part.name}: {' and '.join(missing)} not stated.",
+                "What a part takes is its maker's word: no limit given is not no limit.",
+            )
+
+
+def assumptions(case: TrainCase) -> Iterator[Trouble]:
+    """What the train was judged by and nobody has said."""
+    first = case.parts[0].key if case.parts else ""
+    for text, path in case.asked.assumed:
+        yield not_known(
+            "assumed", first, f"Assumed: {text}.",
+            "Nobody has said so, and the verdict rests on it: say what it really is.", path=path,
+        )  # fmt: skip
+
+
+def whole(case: TrainCase) -> Iterator[Trouble]:
+    """From a source to the set's own end, with nothing missing at either, and from this source."""
+    if not case.parts:
+        return
+    gasoline = case.asked.template.fuel is FuelKey.GASOLINE
+    first, last = case.parts[0], case.parts[-1]
+    if first.part is not None and first.part.kind not in SOURCES:
+        yield stop(
+            "no_source", first.key, "The train has no source.",
+            "What feeds it, and at which pressure, is not given.", mend="solve",
+        )  # fmt: skip
+    if last.part is not None:
+        ends = (PartClass.FUEL_INLET,) if gasoline else tuple(MIXERS)
+        if last.part.kind not in ends:
+            yield stop(
+                "no_end", last.key, "The train does not reach the engine.",
+                "Its last part is missing: an open end lets fuel out, or air in.", mend="solve",
+            )  # fmt: skip
+    if first.part is not None and first.part.kind in SOURCES and not gasoline:
+        here = {case.catalog[key].outlet for key in case.asked.sources if key in case.catalog}
+        if here and first.part.outlet not in here:
+            there = " or ".join(sorted(end(one).text for one in here))
+            yield stop(
+                "other_source", first.key,
+                f"The train begins at {end(first.part.outlet).text}; this site has {there}.",
+                "Train and site must agree, or it can't be joined on the day.", mend="solve",
+            )  # fmt: skip
 
 
 def positions(case: TrainCase) -> Iterator[Trouble]:
     """Parts that work upright only, side openings that must be capped."""
     for one, part in case.known():
-        if part.upright and not one.slot.upright:
+        if part.upright and one.slot.upright is False:
             what = (
                 "A lying cylinder gives liquid."
                 if part.kind is PartClass.CYLINDER
                 else "Its diaphragm hangs: another position shifts its setting."
             )
             yield stop("upright", one.key, f"{part.name} must be upright.", what)
-        if part.ports and not one.slot.capped:
+        if case.name == AS_FOUND and part.upright and one.slot.upright is None:
+            yield not_known(
+                "upright", one.key, f"Whether {part.name} is upright was not checked.",
+                "It works in one position only.",
+            )  # fmt: skip
+        if case.name == AS_FOUND and part.side_openings and one.slot.capped is None:
+            yield not_known(
+                "open_port", one.key, f"Whether {part.name}'s side opening is capped was not "
+                "looked at.", "Gas out, or air in: lean on gasoline.",
+            )  # fmt: skip
+        if part.ports and one.slot.capped is False:
             yield stop(
                 "open_port",
                 one.key,
@@ -258,4 +340,25 @@ def positions(case: TrainCase) -> Iterator[Trouble]:
             )
 
 
-ANY_RULES: tuple[Rule, ...] = (joints, sealing, windows, ratings, weather, unknown_parts, positions)
+def open_inlet(case: TrainCase) -> Iterator[Trouble]:
+    """How the inlet of a set found converted stands now: open, it draws air on gasoline."""
+    if case.name != AS_FOUND or case.asked.template.fuel is FuelKey.GASOLINE or not case.parts:
+        return
+    last = case.parts[-1].key
+    if case.train.inlet == "open":
+        yield stop(
+            "open_inlet", last, "The set's gas inlet is open now.",
+            "It draws air past the carburetor: lean on gasoline, and gas out of it on the way.",
+            mend="Cap it before it is started on anything.",
+        )  # fmt: skip
+    elif not case.train.inlet:
+        yield not_known(
+            "open_inlet", last, "Whether the set's gas inlet is capped now was not checked.",
+            "Open, it draws air past the carburetor: lean on gasoline.",
+        )  # fmt: skip
+
+
+ANY_RULES: tuple[Rule, ...] = (
+    joints, sealing, windows, ratings, weather, unknown_parts, assumptions, whole, positions,
+    open_inlet,
+)  # fmt: skip

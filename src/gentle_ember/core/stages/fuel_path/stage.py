@@ -6,7 +6,9 @@ from collections.abc import Iterator
 from typing import Any
 
 from gentle_ember.core.job.change import Change
-from gentle_ember.core.job.job import Confirmation, Job
+from gentle_ember.core.job.dates import HOSE_YEARS, dated
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import AGING
 from gentle_ember.core.job.part_copies import pin_changes
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.stage import (
@@ -14,17 +16,26 @@ from gentle_ember.core.stage import (
     RECORD,
     TO_DO,
     UNKNOWN,
+    Caution,
     Item,
     Page,
     Plan,
     Refusal,
     Stage,
     anew,
+    confirm_item,
+    dated_caution,
     kept,
 )
 from gentle_ember.core.stages.fuel_path.parts_list import Source, parts_list
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
-from gentle_ember.core.stages.fuel_path.trains import job_trains, site_connections, train_cautions
+from gentle_ember.core.stages.fuel_path.trains import (
+    job_trains,
+    not_known_items,
+    own_train,
+    site_connections,
+    train_cautions,
+)
 
 
 def contradictions(job: Job) -> Iterator[Refusal]:
@@ -47,6 +58,8 @@ def fuel_path_items(plan: Plan) -> Iterator[Item]:
         if train.slots and name not in found:
             text = f"{name.replace('_', ' ')} train not judged: give the running rating first"
             yield Item(f"judged.{name}", UNKNOWN, text, "fuel_path", "set.running", holds=True)
+    yield from not_known_items(plan)
+    yield from _found_off(plan)
     yield from _connections(plan.job, site_connections(found))
     orders = tuple(
         (line.here(plan.job.arrived), line.part.days)
@@ -56,14 +69,40 @@ def fuel_path_items(plan: Plan) -> Iterator[Item]:
     yield from _orders(orders)
 
 
+def fuel_path_cautions(plan: Plan) -> Iterator[Caution]:
+    """Faults of the trains, and hoses whose rubber is past its years."""
+    yield from train_cautions(plan)
+    for name, train in plan.job.trains.items():
+        fuel = str(TEMPLATES[train.template].fuel)
+        for key, slot in train.slots.items():
+            part = plan.job.parts.get(slot.part)
+            if part is None or part.kind not in AGING or not slot.made or plan.today is None:
+                continue
+            found = dated_caution(
+                f"hose.{name}.{key}", part.name, dated(slot.made, HOSE_YEARS, plan.today),
+                "replace it.", f"trains.{name}.slots.{key}.made", "fuel_path", fuel,
+            )  # fmt: skip
+            if found is not None:
+                yield found
+
+
+def _found_off(plan: Plan) -> Iterator[Item]:
+    """Somebody else's conversion is off the set before this job's own is proven on it."""
+    found = plan.of(job_trains).get(AS_FOUND)
+    if found is None or not own_train(plan.job, found.case.asked.template.fuel):
+        return
+    if not any(one.stops or one.holds for one in found.troubles):
+        return
+    text = "the conversion found on the set is off, or rebuilt as this job's train"
+    yield confirm_item(plan.job, "found_off", TO_DO, text, "fit", acts=True)
+
+
 def _connections(job: Job, connections: tuple[tuple[str, str], ...]) -> Iterator[Item]:
     """A hose that does not mate on the day loses the visit: each joint on the site, looked at."""
     for name, text in connections:
-        seen = job.confirmed.get(f"connect_{name}", Confirmation())
-        yield Item(
-            f"connect_{name}", NOTED, f"on the site: {text}", "fit",
-            f"confirmed.connect_{name}", seen.done, seen.by, confirm=True,
-        )  # fmt: skip
+        yield confirm_item(
+            job, f"connect_{name}", NOTED, f"on the site: {text}", "fit", holds=False
+        )
 
 
 def _orders(orders: tuple[tuple[bool, int], ...]) -> Iterator[Item]:
@@ -106,5 +145,5 @@ STAGE = Stage(
     contradictions=contradictions,
     items=fuel_path_items,
     follows=part_copies,
-    cautions=lambda plan: train_cautions(plan.of(job_trains)),
+    cautions=fuel_path_cautions,
 )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rival, Rounding
@@ -11,11 +11,12 @@ from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass, end
+from gentle_ember.core.job.site import RemoteTank, Site
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics import pipe
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.physics.venturi import SIGNAL, SIGNAL_BAND
-from gentle_ember.core.stage import Caution, Plan
+from gentle_ember.core.stage import UNKNOWN, Caution, Item, Plan
 from gentle_ember.core.stages.fuel_path.case import ask
 from gentle_ember.core.stages.fuel_path.ladder import LADDER, fitted, ladder
 from gentle_ember.core.stages.fuel_path.rules import judge
@@ -182,20 +183,130 @@ def _signal(case: TrainCase) -> Figure | None:
     )
 
 
-def train_cautions(path: Mapping[str, TrainSection]) -> tuple[Caution, ...]:
-    """Each fault of each train that is to be built, as a caution of the job."""
-    return tuple(
-        Caution(
-            f"train.{name}.{one.rule}.{one.slot}",
-            one.severity,
-            "fuel_path",
-            f"{FUEL_WORDS.get(FuelKey(name), name)}: {one.text}",
-            f"trains.{name}",
-        )
-        for name, section in path.items()
-        if name != AS_FOUND
-        for one in section.troubles
-    )
+ON_GASOLINE_TOO = frozenset(("open_inlet", "open_port"))
+"""Rules of a train as found whose faults are a danger on gasoline as well."""
+
+
+def trains_everywhere(plan: Plan) -> dict[str, dict[str, TrainSection]]:
+    """Each site's trains as judged there: the one looked at, and those that have the fuel."""
+    found = {plan.job.site: plan.of(job_trains)}
+    for key, site in plan.job.sites.items():
+        if key != plan.job.site:
+            found[key] = {
+                name: one for name, one in plan.at(key).of(job_trains).items()
+                if name != AS_FOUND and at_hand(site, one.case.asked.template.fuel)
+            }  # fmt: skip
+    return found
+
+
+def at_hand(site: Site, fuel: FuelKey) -> bool:
+    """Whether a site says that it has this fuel for a train."""
+    if fuel is FuelKey.PROPANE:
+        return bool(site.cylinders)
+    if fuel is FuelKey.GASOLINE:
+        return site.remote_tank != RemoteTank()
+    return any(FuelKey(one.kind) is fuel for one in site.gases.values())
+
+
+@dataclass(frozen=True, slots=True)
+class TroubleAt:
+    """A fault of a job's train, and where it holds."""
+
+    fuel: FuelKey
+    words: str
+    """Of which train, and where if not everywhere."""
+    trouble: Trouble
+    site: str = ""
+    """The only site it holds at; empty for what holds wherever the train is judged."""
+    found: bool = False
+    """Whether it is somebody else's train, as it was found."""
+
+    @property
+    def path(self) -> str:
+        """Where it is settled."""
+        return self.trouble.path or f"trains.{AS_FOUND if self.found else self.fuel}"
+
+    @property
+    def any_fuel(self) -> bool:
+        """Whether it is a danger on gasoline as well."""
+        return self.trouble.rule in ON_GASOLINE_TOO
+
+    @property
+    def caution_key(self) -> str:
+        """Under which it is a caution of the job."""
+        one = self.trouble
+        if self.found and self.any_fuel:
+            return f"found.{one.rule}"
+        kept = f"train.{self.fuel}.{'found.' if self.found else ''}{one.rule}.{one.slot}"
+        return f"{kept}@{self.site}" if self.site else kept
+
+
+def train_troubles(plan: Plan) -> tuple[TroubleAt, ...]:
+    """Every fault of every train at every site; one that holds everywhere once.
+
+    Somebody else's train counts until this job has one of its own for that fuel.
+    """
+    return tuple(_troubles(plan))
+
+
+def _troubles(plan: Plan) -> Iterator[TroubleAt]:
+    everywhere = plan.of(trains_everywhere)
+    for name, here in plan.of(job_trains).items():
+        fuel = here.case.asked.template.fuel
+        if name == AS_FOUND:
+            if not own_train(plan.job, fuel):
+                yield from (TroubleAt(fuel, "As found", one, found=True) for one in here.troubles)
+            continue
+        words, judged = FUEL_WORDS.get(fuel, name), {
+            site: {(one.rule, one.slot, one.text): one for one in trains[name].troubles}
+            for site, trains in everywhere.items()
+            if name in trains
+        }  # fmt: skip
+        seen: dict[tuple[str, str, str], Trouble] = {}
+        for found in judged.values():
+            seen |= found
+        for key, one in seen.items():
+            at = [site for site, found in judged.items() if key in found]
+            if len(at) == len(judged):
+                yield TroubleAt(fuel, words, one)
+                continue
+            for site in at:
+                where = plan.job.sites[site].name or "one of the sites"
+                yield TroubleAt(fuel, f"{words} at {where}", judged[site][key], site)
+
+
+def own_train(job: Job, fuel: FuelKey) -> bool:
+    """Whether this job has a train of its own for a fuel."""
+    train = job.trains.get(str(fuel))
+    return train is not None and bool(train.slots)
+
+
+def train_cautions(plan: Plan) -> Iterator[Caution]:
+    """Each fault of each train, as a caution of the job; what is not known is an open item."""
+    for at in plan.of(train_troubles):
+        if not at.trouble.holds:
+            yield Caution(
+                at.caution_key, at.trouble.severity, "fuel_path", f"{at.words}: {at.trouble.text}",
+                at.path, at.site, "" if at.found and at.any_fuel else str(at.fuel),
+            )  # fmt: skip
+
+
+def not_known_items(plan: Plan) -> Iterator[Item]:
+    """What a train's verdict rests on and nobody has said: nothing is done on it before."""
+    seen: set[str] = set()
+    for at in plan.of(train_troubles):
+        one = at.trouble
+        said = one.text.rstrip(".")
+        if one.rule == "assumed":
+            said = f"{said.removeprefix('Assumed: ')}, assumed"
+        text = f"{at.words}: {said}"
+        if one.holds and text not in seen:
+            seen.add(text)
+            yield Item(
+                f"known.{at.fuel}.{one.rule}.{one.slot}.{at.site}.{at.path}", UNKNOWN, text,
+                "fuel_path", at.path, holds=True, acts=True,
+                fuel="" if at.found and at.any_fuel else str(at.fuel), site=at.site,
+            )  # fmt: skip
 
 
 FUEL_WORDS = {

@@ -36,6 +36,13 @@ class Trouble:
     amounts: tuple[Amount, ...] = ()
     mend: str = ""
     """What would help, in words."""
+    path: str = ""
+    """Where the question is answered, for what is not known; the train itself when empty."""
+
+    @property
+    def holds(self) -> bool:
+        """Whether the train can't be judged before it is answered."""
+        return self.severity is Severity.NOT_KNOWN
 
     @property
     def stops(self) -> bool:
@@ -83,6 +90,9 @@ def grade(troubles: Sequence[Trouble]) -> str:
     stops = sum(one.stops for one in troubles)
     if stops:
         return f"Not fit to run: {stops} {'stop' if stops == 1 else 'stops'}."
+    open_ = sum(one.holds for one in troubles)
+    if open_:
+        return f"Not known whether it is fit to run: {open_} to be answered first."
     if troubles:
         return "Fit to run with what is said below put right."
     return "Nothing found wrong with it, on paper."
@@ -100,3 +110,8 @@ def mind(
 ) -> Trouble:
     """A fault to mind."""
     return Trouble(rule, Severity.CAUTION, slot, text, why, joint, amounts, mend)
+
+
+def not_known(rule: str, slot: str, text: str, why: str, *, path: str = "") -> Trouble:
+    """Something the verdict rests on and nobody has said: held until it is."""
+    return Trouble(rule, Severity.NOT_KNOWN, slot, text, why, path=path)

@@ -1,7 +1,36 @@
-"""Hand over as a stage of the job."""
+"""Hand over as a stage of the job: what the owner must have been told and shown."""
 
 from __future__ import annotations
 
-from gentle_ember.core.stage import Stage
+from collections.abc import Iterator
 
-STAGE = Stage("hand_over", "Hand over")
+from gentle_ember.core.stage import NOTED, RECORD, Item, Page, Plan, Stage, confirm_item
+from gentle_ember.core.stages.method.judged import judged_methods
+
+TOLD = (
+    ("lash", "gas", "owner informed: valve lash first after 100 hours on gas, then every 200 to "
+     "300: dry gas wears the seats"),
+    ("oil", "gas", "owner informed: oil by the maker's interval, and at once when it smells "
+     "of gasoline"),
+    ("road_gas", "gas", "owner shown for the road: cylinder shut, plugged, upright and lashed in "
+     "open air; never in a closed car or trunk"),
+    ("road_tank", "tank", "owner shown for the road: remote tank shut, its vent shut, lashed; hose "
+     "off and both halves capped"),
+)  # fmt: skip
+"""What is told at hand-over, by the kind of method it belongs to."""
+
+
+def items(plan: Plan) -> Iterator[Item]:
+    """What the owner must have been told, confirmed by whoever told it."""
+    kinds = {one.school.kind for one in plan.of(judged_methods).chosen}
+    for key, kind, text in TOLD:
+        if kind in kinds:
+            yield confirm_item(plan.job, key, NOTED, text, "hand_over")
+
+
+STAGE = Stage(
+    "hand_over",
+    "Hand over",
+    pages=(Page("cards", "Cards", ("cards",)), RECORD),
+    items=items,
+)

@@ -15,7 +15,12 @@ from gentle_ember.core.job.job import Decision, Job, Load, Look
 from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics.fuels import GASOLINE_E10
 from gentle_ember.core.stage import Refusal
-from gentle_ember.core.stages.intake.sketch import LEAST_CYLINDER_M, LEAST_OPENING_M
+from gentle_ember.core.stages.intake.sketch import (
+    FLOOR_CYLINDER_M,
+    FLOOR_OPENING_M,
+    LEAST_CYLINDER_M,
+    LEAST_OPENING_M,
+)
 from gentle_ember.core.stages.intake.walk_round import BY_KEY
 
 HOUSE_PA = ((3.0 * INCH_WC_PA, 14.0 * INCH_WC_PA), (0.9 * PSI_PA, 5.5 * PSI_PA))
@@ -134,18 +139,45 @@ def _of_site(site: Site, path: str) -> Found:
             )
     for name, gas in site.gases.items():
         yield from _of_gas(gas, f"{path}.gases.{name}")
-    standoffs = (
-        (site.least_opening, LEAST_OPENING_M, "least_opening", "an opening"),
-        (site.least_cylinder, LEAST_CYLINDER_M, "least_cylinder", "a cylinder"),
-    )
-    for fact, least, name, what in standoffs:
-        if fact and fact.value < least and not site.note.strip():
-            yield Refusal(
-                f"{path}.{name}",
-                f"Nearer to {what} than {least:g} m only with a note that says why.",
-            )
+    yield from _standoff(
+        path, "least_opening", "an opening", site.least_opening, LEAST_OPENING_M, FLOOR_OPENING_M,
+        site.least_opening_why, site.least_opening_by,
+    )  # fmt: skip
+    yield from _standoff(
+        path, "least_cylinder", "a cylinder", site.least_cylinder, LEAST_CYLINDER_M,
+        FLOOR_CYLINDER_M, site.least_cylinder_why, site.least_cylinder_by,
+    )  # fmt: skip
     if sum(item.kind == "set" for item in site.sketch.items.values()) > 1:
         yield Refusal(f"{path}.sketch.items", "The sketch has the set twice.")
+
+
+def _standoff(
+    path: str,
+    name: str,
+    what: str,
+    fact: Fact | None,
+    least: float,
+    floor: float,
+    why: str,
+    by: str,
+) -> Found:
+    """A distance below the usual one has its own reason and a name, and is never under a floor."""
+    if fact is None or fact.value >= least:
+        return
+    if fact.value < floor:
+        yield Refusal(
+            f"{path}.{name}", f"Never nearer to {what} than {floor:g} m, whatever the reason."
+        )
+    elif not why.strip():
+        yield Refusal(
+            f"{path}.{name}",
+            f"Nearer to {what} than {least:g} m only with the reason beside it: give that first.",
+        )
+    elif not by.strip():
+        yield Refusal(
+            f"{path}.{name}",
+            f"Nearer to {what} than {least:g} m only with the name of who says so.",
+        )
 
 
 def _of_gas(gas: Gas, path: str) -> Found:

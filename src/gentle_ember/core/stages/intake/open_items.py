@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.generator import GeneratorSet
-from gentle_ember.core.job.job import Confirmation, Decision, Job
-from gentle_ember.core.stage import TO_DO, UNKNOWN, UNWEIGHED, Item, Plan, Question
+from gentle_ember.core.job.job import Decision, Job
+from gentle_ember.core.stage import TO_DO, UNKNOWN, UNWEIGHED, Item, Plan, Question, confirm_item
 from gentle_ember.core.stages.intake.walk_round import Task, walk_tasks
 
 
@@ -38,6 +38,7 @@ def intake_items(plan: Plan) -> Iterator[Item]:
     yield from _of_tasks(plan.of(walk_tasks))
     yield from _cylinders(plan.job)
     yield from _utility(plan.job)
+    yield from _exhaust(plan.job)
 
 
 def _identity(job: Job) -> Iterator[Item]:
@@ -45,11 +46,8 @@ def _identity(job: Job) -> Iterator[Item]:
         text = "a serial, frame or engine number, from plate or casting"
         yield Item("identity", UNKNOWN, text, "hand_over", "set.serial")
     if job.set.faults.strip():
-        seen = job.confirmed.get("faults", Confirmation())
-        yield Item(
-            "faults", TO_DO, "faults the owner tells of, looked into before quoting", "method",
-            "confirmed.faults", seen.done, seen.by, confirm=True,
-        )  # fmt: skip
+        text = "faults the owner tells of, looked into before quoting"
+        yield confirm_item(job, "faults", TO_DO, text, "method", holds=False)
 
 
 def _of_tasks(tasks: tuple[Task, ...]) -> Iterator[Item]:
@@ -73,14 +71,28 @@ def _cylinders(job: Job) -> Iterator[Item]:
                 )  # fmt: skip
 
 
+def _exhaust(job: Job) -> Iterator[Item]:
+    """A sketch judges what stands behind the exhaust only when its bearing is told."""
+    for name, site in sorted(job.sites.items()):
+        kinds = {one.kind for one in site.sketch.items.values()}
+        behind = kinds & {"opening", "cylinder", "remote_tank"}
+        if "set" in kinds and behind and site.sketch.exhaust is None:
+            text = f"where the exhaust blows, on the sketch of {site.name or 'the site'}"
+            yield Item(
+                f"exhaust.{name}", UNKNOWN, text, "first_start", f"sites.{name}.sketch.exhaust",
+                holds=True, acts=True,
+            )  # fmt: skip
+
+
 def _utility(job: Job) -> Iterator[Item]:
     for name, site in sorted(job.sites.items()):
         for key, gas in sorted(site.gases.items()):
             at = f"sites.{name}.gases.{key}"
-            if gas.kind == "natural_gas" and gas.pressure is None:
+            trained = gas.kind in job.trains
+            if gas.kind == "natural_gas" and gas.pressure is None and not trained:
                 text = "pressure at the stub, from the utility or a manometer"
                 yield Item(f"pressure.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.pressure")
-            if gas.distance is None:
+            if gas.distance is None and not trained:
                 text = "distance from gas stub to set"
                 yield Item(f"distance.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.distance")
             if gas.rise is None and gas.kind == "biogas":

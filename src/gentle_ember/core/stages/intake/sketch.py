@@ -11,6 +11,12 @@ from gentle_ember.core.job.site import Site, SketchItem
 from gentle_ember.core.stage import Plan
 
 LEAST_OPENING_M, LEAST_CYLINDER_M = 6.0, 1.5
+FLOOR_OPENING_M, FLOOR_CYLINDER_M = 3.0, 0.9
+"""Nobody's reason goes under these."""
+LEAST_STUB_M = 0.9
+"""A gas meter's or service regulator's vent from the set, a source of ignition; 3 ft by code."""
+CYLINDER_OPENING_M = 0.9
+"""A cylinder's relief valve from an opening below it; 3 ft by code, 5 ft from what ignites."""
 EXHAUST_HALF_ANGLE, EXHAUST_REACH_M = 45.0, 6.0
 """A cylinder within this angle of the exhaust's bearing and this near is behind the exhaust."""
 
@@ -18,7 +24,9 @@ DISTANCE = Method(
     "sketch-distance",
     "Distance on the sketch",
     "√(Δx² + Δy²) between the marks",
-    "plane geometry; stand-offs: 6 m (20 ft) from openings, 1.5 m (5 ft, verify) from a cylinder",
+    "plane geometry; stand-offs: set to openings 6 m (20 ft), to a cylinder 1.5 m (5 ft), to a "
+    "gas meter or its regulator's vent 0.9 m (3 ft); cylinder to openings 0.9 m (3 ft); verify "
+    "with local code",
     "distances",
 )
 NAMES = {
@@ -76,6 +84,7 @@ def least_distances(site: Site) -> dict[str, float]:
         "opening": site.least_opening.value if site.least_opening else LEAST_OPENING_M,
         "cylinder": site.least_cylinder.value if site.least_cylinder else LEAST_CYLINDER_M,
         "remote_tank": LEAST_CYLINDER_M,
+        "stub": LEAST_STUB_M,
     }
 
 
@@ -86,27 +95,49 @@ def measures(site: Site, at: str) -> tuple[Measure, ...]:
     if machine is None:
         return ()
     least = least_distances(site)
-    return tuple(
+    from_set = tuple(
         _measure(site, machine, item, f"{at}.sketch.items.{key}", key, least.get(item.kind))
         for key, item in items
         if item.kind != "set"
     )
+    openings = [(key, item) for key, item in items if item.kind == "opening"]
+    return from_set + tuple(
+        _between(item, other, f"{at}.sketch.items.{key}", f"{key}-{place}")
+        for key, item in items
+        if item.kind == "cylinder"
+        for place, other in openings
+    )
+
+
+def _between(cylinder: SketchItem, opening: SketchItem, path: str, key: str) -> Measure:
+    """A cylinder from an opening, into which what its relief valve lets out would sink."""
+    names = cylinder.name or NAMES["cylinder"], opening.name or NAMES["opening"]
+    figure = _figure(key, names, cylinder, opening, CYLINDER_OPENING_M)
+    trouble = "too near" if figure.value < CYLINDER_OPENING_M else ""
+    return Measure(key, figure, CYLINDER_OPENING_M, trouble, path)
 
 
 def _measure(
     site: Site, machine: SketchItem, item: SketchItem, path: str, key: str, least: float | None
 ) -> Measure:
-    meters = distance(machine, item)
-    name = item.name or NAMES[item.kind]
+    figure = _figure(key, ("set", item.name or NAMES[item.kind]), machine, item, least)
+    found = "; ".join(_troubles(site, machine, item, figure.value, least))
+    return Measure(key, figure, least, found, path)
+
+
+def _figure(
+    key: str, names: tuple[str, str], one: SketchItem, other: SketchItem, least: float | None
+) -> Figure:
+    meters = distance(one, other)
     inputs = [
-        Input("set, across and down", f"{machine.x:.1f} m, {machine.y:.1f} m", "text"),
-        Input(f"{name}, across and down", f"{item.x:.1f} m, {item.y:.1f} m", "text"),
+        Input(f"{name}, across and down", f"{at.x:.1f} m, {at.y:.1f} m", "text")
+        for name, at in zip(names, (one, other), strict=True)
     ]
     if least is not None:
         inputs.append(Input("least asked", least, "length", Origin.TABLE))
-    figure = Figure(
+    return Figure(
         f"sketch.{key}",
-        f"set to {name}",
+        f"{names[0]} to {names[1]}",
         meters,
         "length",
         DISTANCE,
@@ -115,9 +146,6 @@ def _measure(
         rounding=Rounding.DOWN,
         warnings=("Taken from the sketch: measure it on site.",),
         narrows=("a tape on site",),
-    )
-    return Measure(
-        key, figure, least, "; ".join(_troubles(site, machine, item, meters, least)), path
     )
 
 

@@ -5,25 +5,45 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.estimates.run_times import RunsSection, run_times
+from gentle_ember.core.estimates.run_times import overfull, run_times
+from gentle_ember.core.job.dates import CYLINDER_YEARS, dated
 from gentle_ember.core.job.generator import CarburetorType, RunSwitch
-from gentle_ember.core.job.job import Decision, Job, Look
+from gentle_ember.core.job.job import Decision, Job, Look, gasoline_given_up
 from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import FuelKey
-from gentle_ember.core.stage import Caution, Plan, Severity
-from gentle_ember.core.stages.intake.sketch import Measure, least_distances, site_measures
-from gentle_ember.core.stages.intake.walk_round import Task, finding, walk_tasks
+from gentle_ember.core.stage import Caution, Plan, Severity, dated_caution
+from gentle_ember.core.stages.intake.noise import too_loud
+from gentle_ember.core.stages.intake.sketch import Measure, least_distances, measures
+from gentle_ember.core.stages.intake.walk_round import Task, finding, walk_tasks, worn
 
 _STOP, _CAUTION = Severity.STOP, Severity.CAUTION
+
+
+GASOLINE_WORDS = {
+    "e85": (
+        _STOP,
+        "E85 is in it: with this jet it runs far too lean, and it eats rubber and aluminum. Drain "
+        "tank and bowl, fill with at most 10 % ethanol.",
+    ),
+    "e15": (
+        _CAUTION,
+        "E15 is in it: sold for cars, not for small engines, unless the maker of this one says so. "
+        "Fill with at most 10 % ethanol.",
+    ),
+}
 
 
 def intake_cautions(plan: Plan) -> Iterator[Caution]:
     """Everything of intake that stops or warns and can't be refused at one field."""
     yield from _of_machine(plan.job)
     yield from _of_findings(plan.job, plan.of(walk_tasks))
-    yield from _of_site(plan.job, plan.of(run_times))
+    yield from _of_site(plan)
+    yield from _of_gasoline(plan.job)
     yield from _of_cylinders(plan.job, plan.catalog)
-    yield from _of_sketch(plan.of(site_measures))
+    yield from _of_dates(plan)
+    yield from _of_noise(plan.job)
+    for key, site in plan.job.sites.items():
+        yield from _of_sketch(key, measures(site, f"sites.{key}"))
 
 
 def _of_machine(job: Job) -> Iterator[Caution]:
@@ -58,6 +78,44 @@ def _of_machine(job: Job) -> Iterator[Caution]:
         )  # fmt: skip
 
 
+def _of_gasoline(job: Job) -> Iterator[Caution]:
+    """More ethanol than the engine is made for, while gasoline is to be burnt in it."""
+    if job.set.gasoline in GASOLINE_WORDS and not gasoline_given_up(job):
+        severity, text = GASOLINE_WORDS[job.set.gasoline]
+        yield Caution(
+            "ethanol", severity, "first_start", text, "set.gasoline", fuel=FuelKey.GASOLINE
+        )
+
+
+def _of_noise(job: Job) -> Iterator[Caution]:
+    for key, site in job.sites.items():
+        if too_loud(job, key):
+            yield Caution(
+                f"loud.{key}", _CAUTION, "method",
+                f"At {site.name or 'the site'} it may be louder at the neighbor's than is asked: "
+                "farther off, behind a wall that is no box, or not in quiet hours.",
+                f"sites.{key}.quiet_limit", key,
+            )  # fmt: skip
+
+
+def _of_dates(plan: Plan) -> Iterator[Caution]:
+    """Cylinders whose stamp ran out, is about to, or can't be right."""
+    for key, site in plan.job.sites.items():
+        for name, cylinder in site.cylinders.items():
+            years = CYLINDER_YEARS.get(cylinder.stamp)
+            if plan.today is None or not cylinder.stamped or years is None:
+                continue
+            found = dated_caution(
+                f"dated.{key}.{name}",
+                f"The {cylinder.size} lb cylinder at {site.name or 'the site'}",
+                dated(cylinder.stamped, years, plan.today),
+                "it is not connected. Have it requalified, or exchange it.",
+                f"sites.{key}.cylinders.{name}.stamped", "first_start", FuelKey.PROPANE, key,
+            )  # fmt: skip
+            if found is not None:
+                yield found
+
+
 def _of_findings(job: Job, tasks: tuple[Task, ...]) -> Iterator[Caution]:
     for task in tasks:
         if task.decision is Decision.STOP and not task.done:
@@ -70,6 +128,12 @@ def _of_findings(job: Job, tasks: tuple[Task, ...]) -> Iterator[Caution]:
         yield Caution(
             "oil", _CAUTION, "intake", "Don't start it before the oil is put right.", "findings.oil"
         )
+    if worn(job) and finding(job, "compression").look is Look.NOT_LOOKED:
+        yield Caution(
+            "worn", _CAUTION, "method",
+            "Compression or leak-down is measured before a worn engine is converted.",
+            "findings.compression",
+        )  # fmt: skip
     smell = finding(job, "oil_smell")
     if smell.look is Look.BAD and not smell.done:
         yield Caution(
@@ -79,8 +143,8 @@ def _of_findings(job: Job, tasks: tuple[Task, ...]) -> Iterator[Caution]:
         )  # fmt: skip
 
 
-def _of_site(job: Job, runs: RunsSection | None) -> Iterator[Caution]:
-    for key, site in job.sites.items():
+def _of_site(plan: Plan) -> Iterator[Caution]:
+    for key, site in plan.job.sites.items():
         if site.storage == "indoors" and site.cylinders:
             yield Caution(
                 f"storage.{key}", _STOP, "hand_over",
@@ -92,10 +156,11 @@ def _of_site(job: Job, runs: RunsSection | None) -> Iterator[Caution]:
                 yield Caution(
                     f"near.{key}.{name}", _STOP, "first_start",
                     f"A cylinder is nearer to the set than {least:g} m: move it away.",
-                    f"sites.{key}.cylinders.{name}.distance",
+                    f"sites.{key}.cylinders.{name}.distance", key,
                 )  # fmt: skip
         for name, gas in site.gases.items():
-            if not (gas.meter and runs and key == job.site):
+            runs = plan.at(key).of(run_times) if gas.meter else None
+            if gas.meter is None or runs is None:
                 continue
             demand = next(
                 (one.heat.value for one in runs.full_load if one.fuel is FuelKey(gas.kind)), 0.0
@@ -105,17 +170,17 @@ def _of_site(job: Job, runs: RunsSection | None) -> Iterator[Caution]:
                 yield Caution(
                     f"meter.{key}.{name}", _STOP, "fuel_path",
                     "Appliances and the set together draw more than the meter is rated for: "
-                    "the utility must change it.", f"sites.{key}.gases.{name}.meter",
+                    "the utility must change it.", f"sites.{key}.gases.{name}.meter", key,
                 )  # fmt: skip
 
 
-def _of_sketch(measures: tuple[Measure, ...]) -> Iterator[Caution]:
-    for one in measures:
+def _of_sketch(site: str, found: tuple[Measure, ...]) -> Iterator[Caution]:
+    for one in found:
         if not one.good:
             label = one.figure.label
             yield Caution(
-                f"sketch.{one.key}", _STOP, "first_start",
-                f"On the sketch, {label}: {one.trouble}. Move it, or the set.", one.path,
+                f"sketch.{site}.{one.key}", _STOP, "first_start",
+                f"On the sketch, {label}: {one.trouble}. Move it, or the set.", one.path, site,
             )  # fmt: skip
 
 
@@ -133,11 +198,7 @@ def _of_cylinders(job: Job, catalog: Catalog) -> Iterator[Caution]:
                     f"{path}.size",
                 )
                 continue
-            tare = at_hand.tare.value if at_hand.tare else size.tare_kg
-            contents = at_hand.fill.value if at_hand.fill else 0.0
-            if at_hand.weighed is not None:
-                contents = at_hand.weighed.value - tare
-            if contents > size.nominal_kg * 1.01:
+            if overfull(at_hand, size):
                 yield Caution(
                     f"{path}.overfull",
                     Severity.STOP,

@@ -13,7 +13,7 @@ from gentle_ember.core.stage import Plan
 
 YEAR_S = 365.25 * 86400.0
 STALE_S, GUMMED_S, OLD_OIL_S = 0.5 * YEAR_S, 2.0 * YEAR_S, 1.0 * YEAR_S
-LASH_S, LAPSED_PLUG_S = 100 * 3600.0, 200 * 3600.0
+LASH_S, LAPSED_PLUG_S, WORN_S = 100 * 3600.0, 200 * 3600.0, 500 * 3600.0
 
 PLACES: dict[str, str] = {
     "controls": "At the controls",
@@ -74,6 +74,17 @@ def used(job: Job) -> bool:
     return job.set.brand_new is not True
 
 
+def worn(job: Job) -> bool:
+    """Whether the set has run long, or stood long, or does not run: measured before it is fitted.
+
+    Gas lights harder and burns hotter: an engine that is worn starts badly on it, if at all.
+    """
+    machine = job.set
+    dead = used(job) and finding(job, "runs").look is Look.BAD
+    found = finding(job, "compression").look is Look.BAD
+    return dead or found or _over(machine.hours, WORN_S) or _over(machine.idle, GUMMED_S)
+
+
 CHECKS: tuple[Check, ...] = (
     Check(
         "runs",
@@ -105,9 +116,10 @@ CHECKS: tuple[Check, ...] = (
     Check(
         "fuel_age",
         "tank",
-        "Age of the gasoline",
-        "Fresh or stabilised; smells of gasoline, not varnish.",
-        "Older than half a year, dark, sour, or water at the bottom.",
+        "Age and look of the gasoline",
+        "Fresh or stabilized; clear, in one layer, smells of gasoline, not varnish.",
+        "Older than half a year, dark, sour, cloudy, or in two layers: water, or ethanol that took "
+        "up water.",
         Work("Drain tank and bowl, flush, fill fresh", ("fresh gasoline",), 30, "first_start"),
         "months old",
         used,
@@ -206,6 +218,16 @@ CHECKS: tuple[Check, ...] = (
         "Black, wet, white or worn.",
         Work("Replace and gap the plug", ("spark plug",), 10, "first_start"),
         "gap",
+    ),
+    Check(
+        "compression",
+        "engine",
+        "Compression, or leak-down, of a worn engine",
+        "By the book's figure, throttle open; or leak-down under 20 %. Cylinders within 15 %.",
+        "Low, or over 20 %, or hissing at intake, exhaust or breather.",
+        Work("Repair the engine, or leave it unconverted", ("head gasket or rings",), 180, "fit"),
+        "psi or percent, each cylinder",
+        worn,
     ),
     Check(
         "lash",

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rounding, exact, spread
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.estimates.defaults import site_air
+from gentle_ember.core.estimates.defaults import leaner_by_fuel, site_air
+from gentle_ember.core.estimates.output import coldest_mixture
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import jets
 from gentle_ember.core.physics.fuel_use import SetClass
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import GASOLINES, FuelKey
 from gentle_ember.core.physics.output import LAMBDA_AS_JETTED
 from gentle_ember.core.stage import Caution, Plan, Severity
 from gentle_ember.core.stages.load_test.tests import FuelLoadTest, jets_at_hand, load_tests_here
@@ -55,6 +56,8 @@ class JetsSection:
     """The jet that is to run here: what was put in, else what is to be tried."""
     below: tuple[ComingDown, ...]
     orifice: Figure | None
+    coldest: Figure | None
+    """λ here on the coldest night, the leanest of the year."""
 
 
 def jets_section(
@@ -84,6 +87,7 @@ def jets_section(
     return JetsSection(
         wanted, _as_it_is(job, begun, in_it, day_k), at_hand, pick,
         in_it, meant, tuple(_below(job, begun, meant)), _orifice(job, day_k),
+        coldest_mixture(job.set, job.sites[job.site], job.site),
     )  # fmt: skip
 
 
@@ -103,15 +107,18 @@ def _ratios(job: Job, day_k: float | None) -> tuple[float, float]:
     )
 
 
-def _inputs(job: Job, begun: Fact) -> tuple[Input, ...]:
-    made = job.set.carburetor.jetted_at
-    here = site_air(job.sites[job.site], job.site).elevation
+def _made(job: Job, begun: Fact) -> tuple[Input, ...]:
+    """The jet it was made with, where, and on which gasoline; what the one in it now leans."""
+    made, on = job.set.carburetor.jetted_at, job.set.carburetor.jets.made_on
+    made_on = GASOLINES[on].name if on in GASOLINES else "not known, taken as gasoline"
     return (
         Input("jet it was made with", begun.value, "count", begun.origin,
               "set.carburetor.jets.stamped.number"),
         Input("made for", made.value if made else 0.0, "elevation",
               made.origin if made else Origin.ASSUMED, "set.carburetor.jetted_at"),
-        here.input,
+        Input("made on", made_on, "text"),
+        Input("gasoline here", GASOLINES[job.set.gasoline].name, "text"),
+        Input("leaner by its ethanol", leaner_by_fuel(job.set)),
     )  # fmt: skip
 
 
@@ -126,31 +133,50 @@ def _schools(
     numbers = job.set.carburetor.jets
     bore = numbers.by_bore
     if begun is not None:
-        here = site_air(job.sites[job.site], job.site).elevation.value
-        made = job.set.carburetor.jetted_at
+        height = site_air(job.sites[job.site], job.site).elevation
+        here, made = height.value, job.set.carburetor.jetted_at
         made_ratio, ratio = _ratios(job, day_k)
-        rows = _inputs(job, begun)
-        value = jets.by_density(begun.value, made_ratio, ratio, bore=bore)
+        rows, leaner = (*_made(job, begun), height.input), leaner_by_fuel(job.set)
+        value = jets.for_fuel(
+            jets.by_density(begun.value, made_ratio, ratio, bore=bore), leaner, bore=bore
+        )
         known = numbers.stamped.number is not None and made is not None
-        yield Figure(
+
+        def shown(one: Figure) -> Figure:
+            """With the mixture its number leads to."""
+            lam_there = lambda_at(job, one.value, here, day_k)
+            if lam_there is None:
+                return one
+            label = f"{one.label}: λ about {lam_there:.2f}"
+            return replace(one, label=label, warnings=jets.told(lam_there))
+
+        yield shown(Figure(
             "jets.density", "by density", value, "count", jets.DENSITY, spread(value, 0.02),
             (*rows, Input("density ratio made for", made_ratio),
              Input("density ratio here", ratio),
              Input("marked by", "bore" if bore else "flow", "text")),
             rounding=Rounding.UP, estimated=not known or numbers.marking == "unknown",
             narrows=("λ at load", "the plug after 20 minutes near rating", "the stamped number"),
-        )  # fmt: skip
+        ))  # fmt: skip
         step = numbers.step.value if numbers.step else 2.5
-        value = max(1.0, jets.by_step(begun.value, made.value if made else 0.0, here, step))
-        yield Figure(
+        stepped = max(1.0, jets.by_step(begun.value, made.value if made else 0.0, here, step))
+        value = jets.for_fuel(stepped, leaner, bore=bore)
+        yield shown(Figure(
             "jets.step", "one size per 2,000 ft", value, "count", jets.STEP, spread(value, 0.04),
             (*rows, Input("step between sizes", step, "count",
                           Origin.OWNER if numbers.step else Origin.ASSUMED,
                           "set.carburetor.jets.step")),
             rounding=Rounding.UP, estimated=True,
             narrows=("λ at load", "the plug after 20 to 30 min near rating"),
-        )  # fmt: skip
-        yield from _kits(job, catalog, begun, here, rows)
+        ))  # fmt: skip
+        share = jets.by_percent(begun.value, made.value if made else 0.0, here)
+        value = jets.for_fuel(max(1.0, share), leaner, bore=bore)
+        yield shown(Figure(
+            "jets.percent", "2 % per 2,000 ft", value, "count", jets.PERCENT, spread(value, 0.04),
+            rows, rounding=Rounding.UP, estimated=True,
+            narrows=("λ at load", "the plug after 20 to 30 min near rating"),
+        ))  # fmt: skip
+        yield from map(shown, _kits(job, catalog, begun, here, rows))
     if lam is not None and in_it is not None:
         value = jets.by_measure(in_it, lam, LAMBDA_AS_JETTED, bore=bore)
         yield Figure(
@@ -198,6 +224,7 @@ def lambda_at(job: Job, jet: float, elevation_m: float, day_k: float | None = No
         return None
     made_ratio, _ = _ratios(job, None)
     as_made = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, jets.density_ratio(elevation_m, day_k))
+    as_made *= leaner_by_fuel(job.set)
     return jets.lambda_with(as_made, begun.value, jet, bore=numbers.by_bore)
 
 
@@ -211,7 +238,7 @@ def _lambda_figure(
         key, "λ at load, expected", value, "ratio", jets.DENSITY, spread(value, 0.05),
         (Input("λ where it was made for", LAMBDA_AS_JETTED, "ratio", Origin.ASSUMED),
          Input("jet in it", jet, "count"), Input("elevation", elevation_m, "elevation"),
-         *_inputs(job, begun)[:2]),
+         *_made(job, begun)),
         estimated=True, narrows=("a wide-band probe in the exhaust",),
     )  # fmt: skip
 

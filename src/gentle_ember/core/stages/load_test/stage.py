@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.stage import RECORD, Act, Caution, Page, Plan, Stage, anew
+from gentle_ember.core.stage import RECORD, Act, Caution, Item, Page, Plan, Stage, anew
 from gentle_ember.core.stages.load_test.jets import jet_cautions, jets_here
 from gentle_ember.core.stages.load_test.tests import (
+    break_in_items,
+    house_items,
+    joined_items,
     load_cautions,
     load_items,
     load_tests_here,
     loads_put_on,
+    smells_noted,
 )
 
 
@@ -20,6 +25,20 @@ def cautions(plan: Plan) -> Iterator[Caution]:
     yield from load_cautions(plan.of(load_tests_here))
     if plan.job.set.carburetor.jets.fitted.number:
         yield from jet_cautions(plan.of(jets_here))
+
+
+def items(plan: Plan) -> Iterator[Item]:
+    """Fuels not loaded or not settled, how the load is joined on, a new engine to break in."""
+    yield from load_items(plan.of(load_tests_here))
+    yield from break_in_items(plan.job)
+    yield from joined_items(plan.job)
+    yield from house_items(plan.job)
+
+
+def follows(before: Job, plan: Plan) -> Iterator[Change]:
+    """Gas smelled at load is taken down as such."""
+    if plan.job.load_tests != before.load_tests:
+        yield from smells_noted(before, plan)
 
 
 def acts(before: Job, plan: Plan) -> Iterator[Act]:
@@ -38,7 +57,8 @@ STAGE = Stage(
         RECORD,
     ),
     on_demand=frozenset(("load_tests",)),
-    items=lambda plan: load_items(plan.of(load_tests_here)),
+    items=items,
+    follows=follows,
     cautions=cautions,
     acts=acts,
 )

@@ -11,13 +11,25 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import Machine, heating_here, legs_of, machine
 from gentle_ember.core.estimates.measured import estimated_output
 from gentle_ember.core.estimates.run_times import run_times
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import Fact, facts_of
 from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.load_test import LoadTest, Run
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import INVERTERS
-from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.stage import TO_DO, Act, Caution, Item, Plan, Severity
+from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
+from gentle_ember.core.stage import (
+    NOTED,
+    TO_DO,
+    Act,
+    Caution,
+    Doing,
+    Item,
+    Plan,
+    Severity,
+    confirm_item,
+)
+from gentle_ember.core.stages.fit.smell import taken_down
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
 from gentle_ember.core.stages.load_test.bank import LEAST, Bank, Load, plan_bank
 from gentle_ember.core.stages.load_test.plug import LEAST_S
@@ -158,18 +170,87 @@ def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[Load]:
 def loads_put_on(before: Job, plan: Plan) -> Iterator[Act]:
     """What was newly read of the machine under load."""
     for key, test in plan.job.load_tests.items():
-        fuel = key.rpartition("-")[2]
-        name = NAMES[FuelKey(fuel)] if fuel in set(FuelKey) else fuel
+        site, _, fuel = key.rpartition("-")
+        name = fuel_name(fuel)
         known = before.load_tests.get(key, LoadTest()).runs
         for run_key, run in test.runs.items():
             if _read(run) - _read(known.get(run_key, Run())):
-                yield Act(f"load_tests.{key}.runs.{run_key}", f"No load on {name}", fuel)
+                at = f"load_tests.{key}.runs.{run_key}"
+                rating = plan.job.set.running
+                near = rating is not None and _most(run) > NEAR_RATING * rating.value
+                doing = Doing.NEAR_RATING if near else Doing.RUN
+                yield Act(at, f"No load on {name}", fuel, doing, site)
+
+
+def _most(run: Run) -> float:
+    """The largest output a run has of the machine itself [W]."""
+    facts = [fact for one in run.readings.values() for _, fact in facts_of(one)]
+    if run.held:
+        facts.append(run.held)
+    if all(fact.origin is Origin.SIMULATED for fact in facts):
+        return 0.0
+    read = [one.watts or 0.0 for one in run.readings.values()]
+    return max([run.held.value if run.held else 0.0, *read])
+
+
+NEAR_RATING = 0.6
+"""Share of the running rating above which a new engine is broken in first."""
+
+
+def smells_noted(before: Job, plan: Plan) -> Iterator[Change]:
+    """Gas smelled at load is a smell of gas like any other: it stops the job."""
+    for test_key, test in plan.job.load_tests.items():
+        known = before.load_tests.get(test_key, LoadTest()).runs
+        for run_key, run in test.runs.items():
+            was = known.get(run_key, Run()).readings
+            for key, one in run.readings.items():
+                if one.smell == "gas" and (key not in was or was[key].smell != "gas"):
+                    at = f"{test_key}-{run_key}-{key}"
+                    yield from taken_down(plan.job, at, one.by, one.on)
+
+
+def break_in_items(job: Job) -> Iterator[Item]:
+    """A new engine is broken in before it is loaded near its rating."""
+    if job.set.brand_new:
+        text = "new engine broken in: some hours at changing load up to half, oil changed after"
+        yield confirm_item(job, "break_in", NOTED, text, "load_test", acts=True)
+
+
+JOINED = (
+    ("load_joined", "how the load is joined on: cords only, or a transfer switch or interlock with "
+     "an inlet, set by a licensed electrician where code asks; never a wall outlet"),
+    ("neutral", "neutral: bonded in the set or floating, as the transfer switch needs it"),
+    ("gfci", "each GFCI trips by its test button; hot, neutral and ground are where they belong"),
+)  # fmt: skip
+"""What is looked at on the electrical side before somebody else's things are fed."""
+
+
+def house_items(job: Job) -> Iterator[Item]:
+    """What hangs on the same meter still burns as it should while the set is loaded."""
+    if FuelKey.NATURAL_GAS in job.trains:
+        text = (
+            "with the set at full load the house's appliances light, and burn steady; pilots relit"
+        )
+        yield confirm_item(job, "appliances", NOTED, text, "load_test")
+
+
+def joined_items(job: Job) -> Iterator[Item]:
+    """How the load is connected, confirmed by whoever looked."""
+    if not job.choice.methods:
+        return
+    for key, text in JOINED:
+        yield confirm_item(job, key, NOTED, text, "load_test")
 
 
 def _read(run: Run) -> set[tuple[str, str, float]]:
     """What a run has of the machine itself; the bench may be loaded whenever one likes."""
     found = [("", "held", run.held)] if run.held else []
-    found += [(key, *fact) for key, one in run.readings.items() for fact in facts_of(one)]
+    found += [
+        (key, *fact)
+        for key, one in run.readings.items()
+        if one.smell != "gas"
+        for fact in facts_of(one)
+    ]
     return {
         (key, name, fact.value) for key, name, fact in found if fact.origin is not Origin.SIMULATED
     }

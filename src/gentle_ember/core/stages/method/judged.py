@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding, spread
-from gentle_ember.core.estimates.defaults import fuel_line, planned_load
+from gentle_ember.core.estimates.defaults import fuel_line, leaner_by_fuel, planned_load
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import FuelOutput, OutputSection, output_section
 from gentle_ember.core.estimates.run_times import RunsSection, run_times
@@ -310,7 +310,8 @@ def _jet_figures(case: Case) -> tuple[Figure, ...]:
         return ()
     if case.set.carburetor.jets.marking == "flow":
         return ()
-    value = stamped.value * jet_ratio(made.value, here.value)
+    leaner = leaner_by_fuel(case.set)
+    value = jets.for_fuel(stamped.value * jet_ratio(made.value, here.value), leaner)
     return (
         Figure(
             "rejet.bore",
@@ -326,6 +327,7 @@ def _jet_figures(case: Case) -> tuple[Figure, ...]:
                       "set.carburetor.jetted_at"),
                 Input("elevation here", here.value, "elevation", here.origin,
                       f"{case.at}.elevation"),
+                Input("leaner by its ethanol", leaner),
             ),
             estimated=case.set.carburetor.jets.marking == "unknown",
             narrows=("λ at load", "the plug after 20 to 30 min near rating"),

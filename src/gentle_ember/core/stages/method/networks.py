@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, wraps
+from typing import TypeVar
 
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.job import REMOTE_TANKS, gasoline_given_up, shut_off_fitted
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.physics.fuel_states import (
     BOWL,
@@ -25,24 +29,26 @@ from gentle_ember.core.physics.fuel_states import (
     Fault,
     Link,
     Network,
+    Positions,
     Slip,
     State,
     control,
     faults,
     link,
     slips,
+    slips_to_both,
 )
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import NAMES, FuelKey
+from gentle_ember.core.physics.sequences import Sequence, Space
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.judged import judged_methods
 
-FUEL_NAMES = {
-    FuelKey.GASOLINE: "gasoline",
-    FuelKey.PROPANE: "propane",
-    FuelKey.NATURAL_GAS: "natural gas",
-    FuelKey.BIOGAS: "biogas",
-}
+R = TypeVar("R")
+KEPT = 64
+"""Searches kept, one for each fuel system asked for last."""
+PASSING = ("to_gas", "to_gasoline")
+"""States passed through, not stood in."""
 SOURCE_VALVES = {
     FuelKey.PROPANE: "Cylinder valve",
     FuelKey.NATURAL_GAS: "Shut-off at the stub",
@@ -72,53 +78,72 @@ def fuel_system(case: Case, methods: tuple[str, ...]) -> FuelSystem:
 class _Builder:
     def __init__(self, case: Case, methods: tuple[str, ...]) -> None:
         self.case, self.methods = case, methods
-        self.controls: list[Control] = [control(ENGINE, "Engine, by its switch", RUNNING, STOPPED)]
+        self.controls: list[Control] = [
+            control(ENGINE, "Engine, by its switch", RUNNING, STOPPED,
+                    say=("Start the engine", "Stop the engine by its switch"))
+        ]  # fmt: skip
         self.links: list[Link] = []
         self.sources: dict[str, str] = {}
         self.pressed: set[str] = set()
+        self.valve_of: dict[str, str] = {}
+        self.hoses_at: dict[str, tuple[str, ...]] = {}
+        self.inlets: list[str] = []
         self.coupled: list[FuelKey] = []
         self.factory = "second_gas" in methods or case.set.set_class == "dual_fuel"
         mixes = {"spacer_adapter", "snorkel", "multi_fuel_carburetor", "exchanged_carburetor",
                  "two_barrel_adapter", "second_gas"}  # fmt: skip
         gives_gas = bool(mixes & set(methods)) or self.factory
         self.gases = case.for_gas if gives_gas else ()
-        self.remote = bool({"remote_tank_gravity", "remote_tank_pump"} & set(methods))
+        self.remote = bool(REMOTE_TANKS & set(methods))
 
-    def _add(self, key: str, name: str, *positions: str) -> None:
-        self.controls.append(control(key, name, *positions))
+    def _add(self, key: str, name: str, *positions: str, say: tuple[str, ...] = ()) -> None:
+        self.controls.append(control(key, name, *positions, say=say))
+
+    def _valve(self, key: str, name: str) -> None:
+        at = name[0].lower() + name[1:]
+        slowly = ", slowly" if at.startswith("cylinder") else ""
+        self._add(key, name, "open", "shut", say=(f"Open the {at}{slowly}", f"Shut the {at}"))
+
+    def _hose(self, key: str, name: str, valve: str) -> None:
+        at = name[0].lower() + name[1:]
+        self._add(key, name, "joined", "parted",
+                  say=(f"Join the {at}, and tug it", f"Part the {at}"))  # fmt: skip
+        self.valve_of[key] = valve
 
     def gasoline(self) -> None:
         """Own tank, its shut-off and vent, remote tank and selector, bowl, solenoid."""
+        if gasoline_given_up(self.case.job):
+            return
         machine = self.case.set
         self.sources |= {OWN_TANK: "gasoline", BOWL_FILL: "gasoline"}
-        self._add("bowl", "Float bowl", "filled", "run dry")
+        self._add("bowl", "Float bowl", "filled", "run dry",
+                  say=("Let the bowl fill", "Let it run until the bowl is dry"))  # fmt: skip
         self.links.append(link(BOWL_FILL, BOWL, bowl="filled"))
         if machine.tank_vent is Vent.CAP_LEVER:
-            self._add("vent", "Tank vent", "open", "shut")
+            self._valve("vent", "Tank vent")
             self.links.append(link(OWN_TANK, TANK_AIR, vent="open"))
         else:
             self.links.append(link(OWN_TANK, TANK_AIR))
         shut: dict[str, str] = {}
-        if machine.shut_off is True or "multi_fuel_carburetor" in self.methods:
-            name = "Gas selector's gasoline side" if machine.shut_off is not True else (
-                "Gasoline shut-off"
-            )  # fmt: skip
-            self._add("tank_valve", name, "open", "shut")
+        has = machine.shut_off is True or shut_off_fitted(self.case.job)
+        if has or "multi_fuel_carburetor" in self.methods:
+            name = "Gasoline shut-off" if has else "Gas selector's gasoline side"
+            self._valve("tank_valve", name)
             shut = {"tank_valve": "open"}
         if self.remote and not self._has_selector():
             # Both tanks lead to the bowl: whatever is not shut feeds it.
             self.sources[REMOTE_TANK] = "gasoline"
-            self._add("remote_valve", "Shut-off at the remote tank", "open", "shut")
-            self._add("fuel_coupler", "Fuel coupler", "joined", "parted")
+            self._remote_line()
             self.links += [
                 link(OWN_TANK, BOWL, **shut),
                 link(REMOTE_TANK, BOWL, remote_valve="open", fuel_coupler="joined"),
             ]
         elif self.remote:
             self.sources[REMOTE_TANK] = "gasoline"
-            self._add("selector", "Tank selector", "own", "remote", "between")
-            self._add("remote_valve", "Shut-off at the remote tank", "open", "shut")
-            self._add("fuel_coupler", "Fuel coupler", "joined", "parted")
+            self._add("selector", "Tank selector", "own", "remote", "between",
+                      say=("Turn the tank selector to own", "Turn the tank selector to remote",
+                           "Turn the tank selector between"))  # fmt: skip
+            self._remote_line()
             self.links += [
                 link(OWN_TANK, "selector body", selector=("own", "between"), **shut),
                 link(
@@ -133,10 +158,20 @@ class _Builder:
         else:
             self.links.append(link(OWN_TANK, BOWL, **shut))
         if machine.carburetor.fuel_solenoid is True and "two_barrel_adapter" not in self.methods:
-            self._add("solenoid", "Fuel solenoid", "on", "off")
+            self._add(
+                "solenoid",
+                "Fuel solenoid",
+                "on",
+                "off",
+                say=("Fuel solenoid on, by its switch", "Fuel solenoid off, by its switch"),
+            )
             self.links.append(link(BOWL, INTAKE, solenoid="on"))
         else:
             self.links.append(link(BOWL, INTAKE))
+
+    def _remote_line(self) -> None:
+        self._valve("remote_valve", "Shut-off at the remote tank")
+        self._hose("fuel_coupler", "Fuel coupler", "remote_valve")
 
     def _has_selector(self) -> bool:
         train = self.case.train(FuelKey.GASOLINE)
@@ -145,10 +180,10 @@ class _Builder:
     def gas(self) -> None:
         """Each gas from its valve through its coupler to a demand regulator and the intake."""
         for gas in self.gases:
-            source, key = FUEL_NAMES[gas], str(gas)
-            self.sources[source] = FUEL_NAMES[gas]
+            source, key = NAMES[gas], str(gas)
+            self.sources[source] = NAMES[gas]
             self.pressed.add(source)
-            self._add(f"{key}_valve", SOURCE_VALVES[gas], "open", "shut")
+            self._valve(f"{key}_valve", SOURCE_VALVES[gas])
             own_port = self.factory and gas is not FuelKey.PROPANE
             inlet = f"{DEMAND_INLET} 2" if own_port else DEMAND_INLET
             train = self.case.train(gas)
@@ -158,7 +193,7 @@ class _Builder:
                 self.links.append(link(source, inlet, **{f"{key}_valve": "open"}))
                 continue
             self.coupled.append(gas)
-            self._add(f"{key}_coupler", f"Hose for {source}", "joined", "parted")
+            self._hose(f"{key}_coupler", f"Hose for {source}", f"{key}_valve")
             self.links.append(
                 link(source, inlet, **{f"{key}_valve": "open", f"{key}_coupler": "joined"})
             )
@@ -176,17 +211,32 @@ class _Builder:
             fed = [f"{gas}_coupler" for gas in self.coupled
                    if (self.factory and gas is not FuelKey.PROPANE) == inlet.endswith("2")
                    or len(inlets) == 1]  # fmt: skip
-            name = "Cap on the gas inlet" if number == 0 else "Cap on the second inlet"
-            self._add(cap, name, "on", "off")
-            self.links.append(link(inlet, OUTSIDE, **{cap: "off"}, **dict.fromkeys(fed, "parted")))
+            # A hose that is always on leaves no inlet to open, and none to cap.
+            if fed:
+                place = "gas inlet" if number == 0 else "second inlet"
+                self._add(
+                    cap,
+                    f"Cap on the {place}",
+                    "on",
+                    "off",
+                    say=(f"Cap on the {place}", f"Take the cap off the {place}"),
+                )
+                self.hoses_at[cap] = tuple(fed)
+                self.links.append(
+                    link(inlet, OUTSIDE, **{cap: "off"}, **dict.fromkeys(fed, "parted"))
+                )
             opens = {ENGINE: RUNNING} if self._shuts_by_itself() else {}
             if self._locked_off():
                 if number == 0:
-                    self._add("lock_off", "Electric lock-off", "powered", "dead")
+                    self._add(
+                        "lock_off",
+                        "Electric lock-off",
+                        "powered",
+                        "dead",
+                        say=("Lock-off on, by the switch", "Lock-off off, by the switch"),
+                    )
                 opens["lock_off"] = "powered"
-            if inlet != DEMAND_INLET:
-                # One name for every demand regulator's inlet keeps the faults' wording one.
-                self.links.append(link(inlet, DEMAND_INLET, **dict.fromkeys(fed, "joined")))
+            self.inlets.append(inlet)
             self.links.append(link(inlet, GAS_PORT, **opens))
         if inlets:
             self.links.append(link(GAS_PORT, INTAKE))
@@ -203,13 +253,14 @@ class _Builder:
 
     def _shuts_by_itself(self) -> bool:
         """Whether gas stops with the engine: a demand regulator, unless the train has none."""
-        return all(any(part.stalls for part in train) for train in self._trains())
+        return all(any(part.holds_at_stall for part in train) for train in self._trains())
 
     def finish(self) -> FuelSystem:
         """The network, and its states."""
         network = Network(
-            tuple(self.controls), tuple(self.links), self.sources, frozenset(self.pressed)
-        )
+            tuple(self.controls), tuple(self.links), self.sources, frozenset(self.pressed),
+            self.valve_of, self.hoses_at, tuple(self.inlets),
+        )  # fmt: skip
         states = []
         if self.case.job.wants.keep_gasoline or not self.gases:
             states.append(self._state("gasoline", "On gasoline", runs_on="gasoline"))
@@ -218,7 +269,7 @@ class _Builder:
                 self._state("remote", "On the remote tank", runs_on="gasoline", tank="remote")
             )
         states += [
-            self._state(str(gas), f"On {FUEL_NAMES[gas]}", runs_on=FUEL_NAMES[gas], gas=str(gas))
+            self._state(str(gas), f"On {NAMES[gas]}", runs_on=NAMES[gas], gas=str(gas))
             for gas in self.gases
         ]
         if self.gases and states[0].key == "gasoline":
@@ -298,7 +349,7 @@ def as_before(case: Case, methods: tuple[str, ...], gasoline_faults: int) -> AsB
         differences.append("a plate sits in the intake: prove it at the load it took before")
     if "rejet" in methods:
         differences.append("the jet is for this elevation; lower down it is lean")
-    if {"remote_tank_gravity", "remote_tank_pump"} & set(methods):
+    if REMOTE_TANKS & set(methods):
         differences.append("the selector must be on the set's own tank")
     if case.for_gas and case.set.shut_off is not True and any(
         one in methods for one in ("spacer_adapter", "snorkel", "exchanged_carburetor")
@@ -351,6 +402,101 @@ def states_section(case: Case, methods: tuple[str, ...]) -> StatesSection:
     return StatesSection(
         methods, system.network.controls, columns, as_before(case, methods, gasoline)
     )
+
+
+def remembered(make: Callable[[StatesSection], R]) -> Callable[[StatesSection], R]:
+    """A search over the positions of a fuel system, kept: it is asked for with every change of a
+    job, and a change seldom touches a handle."""
+    kept: OrderedDict[str, R] = OrderedDict()
+
+    @wraps(make)
+    def found(section: StatesSection) -> R:
+        network = section.columns[0].network if section.columns else None
+        key = repr((network, [one.state for one in section.columns]))
+        if key not in kept:
+            kept[key] = make(section)
+            while len(kept) > KEPT:
+                kept.popitem(last=False)
+        kept.move_to_end(key)
+        return kept[key]
+
+    return found
+
+
+@remembered
+def orders(section: StatesSection) -> tuple[Sequence, ...]:
+    """Every safe order a person needs: to start, to stop, to store, to change over."""
+    columns = {one.state.key: one for one in section.columns}
+    running = [one for one in section.columns if one.state.running and one.state.key not in PASSING]
+    if not running:
+        return ()
+    network = running[0].network
+    space = Space(network)
+    stored = columns["stored"].state.positions
+    rest = {ENGINE: STOPPED} | {one.key: "shut" for one in network.controls if one.is_valve}
+    found = []
+    for one in running:
+        key, name, here = one.state.key, one.state.name.removeprefix("On "), one.state.positions
+        found += [
+            space.sequence(stored, here, f"start.{key}", f"Start on {name}"),
+            space.sequence(here, rest, f"stop.{key}", f"Stop on {name}"),
+            _stored(space, here, stored, key, name),
+        ]
+        for other in running:
+            if other is not one:
+                to = other.state.name.removeprefix("On ")
+                found.append(
+                    space.sequence(
+                        here, other.state.positions, f"over.{key}.{other.state.key}",
+                        f"Change over from {name} to {to}",
+                    )
+                )  # fmt: skip
+    return tuple(found)
+
+
+def _stored(space: Space, here: Positions, stored: Positions, key: str, name: str) -> Sequence:
+    """To where it is stored; with the bowl left full where nothing can shut the tank from it."""
+    made = space.sequence(here, stored, f"store.{key}", f"Store after {name}")
+    if not made.why_not:
+        return made
+    rest = {control: to for control, to in stored.items() if control != "bowl"}
+    return space.sequence(here, rest, f"store.{key}", f"Store after {name}")
+
+
+@dataclass(frozen=True, slots=True)
+class BothOn:
+    """How two gases could be on at once: from which state, by which controls out of place."""
+
+    state: State
+    slips: tuple[tuple[str, str], ...]
+    text: str
+
+
+@remembered
+def both_on(section: StatesSection) -> BothOn | None:
+    """The shortest way to two gases at once from any state; None where there is none."""
+    found: list[BothOn] = []
+    names = {one.key: one.name for one in section.controls}
+    for column in section.columns:
+        if len(column.network.pressed) < 2 or column.state.key in PASSING:
+            continue
+        slips_ = slips_to_both(column.network, column.state)
+        if slips_:
+            moved = ", ".join(f"{names[key]} {to}" for key, to in slips_)
+            count = "one thing" if len(slips_) == 1 else f"{len(slips_)} things"
+            text = f"{column.state.name}: two gases at once with {count} out of place: {moved}."
+            found.append(BothOn(column.state, slips_, text))
+    return min(found, key=lambda one: len(one.slips), default=None)
+
+
+def two_gases(plan: Plan) -> BothOn | None:
+    """The shortest way to two gases at once on this set."""
+    return both_on(plan.of(fuel_states))
+
+
+def safe_orders(plan: Plan) -> tuple[Sequence, ...]:
+    """The orders handles are moved in on this set as it stands: no other list of them is kept."""
+    return orders(plan.of(fuel_states))
 
 
 def states_with(plan: Plan, methods: tuple[str, ...]) -> StatesSection:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from gentle_ember.core.job.job import Choice, Confirmation, Job
+from gentle_ember.core.job.job import Choice, Job
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import (
     NOTED,
     RECORD,
@@ -17,6 +18,7 @@ from gentle_ember.core.stage import (
     Refusal,
     Stage,
     anew,
+    confirm_item,
     kept,
 )
 from gentle_ember.core.stages.method.base import School, Verdict
@@ -54,40 +56,38 @@ def _to_measure(methods: MethodSection) -> Iterator[Item]:
 
 def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
     """What other people must do or agree to, ticked by whoever heard it."""
-    wanted: list[tuple[str, str, str, str, bool]] = []
+    wanted: list[tuple[str, str, str, str]] = []
     house = any(gas.kind == "natural_gas" for site in job.sites.values()
                 for gas in site.gases.values())  # fmt: skip
     gas_method = any(school.kind == "gas" for school in chosen)
     if house and gas_method:
         wanted.append(
-            ("fitter", "licensed fitter sets tee and shut-off, with permit", "fuel_path",
-             "license and permit number", True)
+            ("fitter", "licensed fitter sets tee, sediment trap and shut-off, bonds flexible "
+             "steel pipe, with permit", "fuel_path", "license and permit number")
         )  # fmt: skip
         wanted.append(
-            (
-                "utility",
-                "utility confirms meter and pressure for the added load",
-                "fuel_path",
-                "",
-                True,
-            )
+            ("utility", "utility confirms meter and pressure for the added load", "fuel_path", "")
         )
     if any(school.drills for school in chosen):
-        wanted.append(("drilling", "owner agrees to holes in panel or cover", "fit", "", True))
+        wanted.append(("drilling", "owner agrees to holes in panel or cover", "fit", ""))
     if any(not school.reversible for school in chosen):
-        wanted.append(("undone", "owner agrees to what can't be undone", "fit", "", True))
+        wanted.append(("undone", "owner agrees to what can't be undone", "fit", ""))
     converted = [school for school in chosen if school.key in SCHOOLS and school.kind != "instead"]
     if converted:
         wanted.append(
-            ("warranty", "owner informed: warranty and emissions papers can lapse", "fit", "", True)
+            (
+                "warranty",
+                "owner informed: warranty and emissions papers can lapse, and a set changed in the "
+                "field is not a listed appliance: the local authority decides on its use",
+                "fit",
+                "",
+            )
         )
-    for key, text, stage, number, holds in wanted:
-        seen = job.confirmed.get(key, Confirmation())
-        done = seen.done and (not number or bool(seen.number.strip()))
-        kind = SOMEBODY if key in ("fitter", "utility") else NOTED
-        yield Item(
-            key, kind, text, stage, f"confirmed.{key}", done, seen.by, holds, True, number,
-            seen.number,
+    for key, text, stage, number in wanted:
+        house_gas = key in ("fitter", "utility")
+        yield confirm_item(
+            job, key, SOMEBODY if house_gas else NOTED, text, stage, acts=house_gas,
+            fuel=FuelKey.NATURAL_GAS if house_gas else "", number=number,
         )  # fmt: skip
 
 

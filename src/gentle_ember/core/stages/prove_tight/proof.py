@@ -3,19 +3,30 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
+from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
 from gentle_ember.core.estimates.defaults import site_air
-from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.job import Job, permitted, step_done
 from gentle_ember.core.job.part import PartClass
-from gentle_ember.core.job.prove_tight import LockUp, Soaped, ZoneTest
+from gentle_ember.core.job.prove_tight import How, LockUp, Soaped, ZoneTest
 from gentle_ember.core.physics import air
-from gentle_ember.core.physics.decay import ALLOWED_PA, Decay, Tells, decay
+from gentle_ember.core.physics.decay import (
+    LIMIT_M3_S,
+    READ_PA,
+    USUAL_K,
+    Decay,
+    Tells,
+    decay,
+)
+from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.stage import TO_DO, Caution, Item, Plan, Severity
+from gentle_ember.core.physics.propane import saturation_pressure
+from gentle_ember.core.stage import NOTED, TO_DO, Caution, Item, Plan, Severity, confirm_item
+from gentle_ember.core.stages.fit.case import SHORT, key_of
 from gentle_ember.core.stages.fit.sheet import JointState, Sheet, fit_sheet
 from gentle_ember.core.stages.fuel_path.ladder import Zone
-from gentle_ember.core.stages.fuel_path.trains import TrainSection
+from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
 _GAS_HOW = "Source open, everything after it shut. Soap each joint in order, from the source."
 ZONES: dict[str, tuple[str, str]] = {
@@ -39,12 +50,27 @@ ZONES: dict[str, tuple[str, str]] = {
 }
 
 
+FREEZES = {"leak_fluid": 273.15, "soap": 273.15, "winter_fluid": 248.15}
+"""Least air temperature at which a film still shows a leak, by fluid [K]."""
+LOCK_UP = (
+    "Inlet live, engine stopped: a soap film over the far end of the vapor hose, before it goes on "
+    "the engine, must not grow. One that grows passes gas into a standing engine. Was a joint "
+    "opened for it, that joint is soaped again."
+)
+LOCK_UP_BUILT_IN = (
+    "Inlet live, engine stopped, air cleaner off: a soap film over the carburetor's air horn must "
+    "not grow. Its built-in valve is the only thing that shuts at a stall."
+)
+
+
 @dataclass(frozen=True, slots=True)
 class JointProof:
     """A joint with every look at it."""
 
     state: JointState
     looks: tuple[tuple[str, Soaped], ...]
+    tested: bool = False
+    """Whether the fitter's own test of it is confirmed."""
 
     @property
     def leaks(self) -> bool:
@@ -54,7 +80,8 @@ class JointProof:
     @property
     def tight(self) -> bool:
         """Whether it counts as tight now."""
-        return not self.leaks and ((self.state.passed and bool(self.looks)) or self.fitter)
+        proven = self.tested if self.fitter else self.state.passed and bool(self.looks)
+        return not self.leaks and proven
 
     @property
     def fitter(self) -> bool:
@@ -63,11 +90,11 @@ class JointProof:
 
     @property
     def stands(self) -> str:
-        """How it stands: leaks, fitter, tight, void, or open."""
+        """How it stands: leaks, fitter (his test confirmed, or awaited), tight, void, or open."""
         if self.leaks:
             return "leaks"
         if self.fitter:
-            return "fitter"
+            return "fitter" if self.tested else "awaits_fitter"
         if self.tight:
             return "tight"
         return "void" if self.state.void else "open"
@@ -102,6 +129,15 @@ class GasProof:
     locks: bool
     """Whether it has a demand regulator, whose lock-up is looked at."""
     lock_up: LockUp
+    lock_up_how: str = ""
+    """How it is looked at; empty where nothing locks up."""
+    how: How = field(default_factory=How)
+
+    @property
+    def frozen(self) -> bool:
+        """Whether the air was too cold for the fluid: a frozen film shows nothing."""
+        least = FREEZES.get(self.how.by)
+        return bool(least and self.how.air and self.how.air.value < least)
 
     @property
     def left(self) -> tuple[str, ...]:
@@ -111,7 +147,12 @@ class GasProof:
     def _left(self) -> Iterator[str]:
         joints = [one for zone in self.zones for one in zone.joints]
         leaking = [one.state.joint.title for one in joints if one.leaks]
-        open_ = sum(not one.tight and not one.leaks for one in joints)
+        waiting = sum(one.fitter and not one.tight and not one.leaks for one in joints)
+        open_ = sum(not one.fitter and not one.tight and not one.leaks for one in joints)
+        if waiting:
+            yield f"the fitter's test and permit for {waiting} of his joints are not confirmed"
+        if self.frozen:
+            yield "soaped in air too cold for the fluid: a frozen film shows nothing"
         if leaking:
             yield f"leaks: {'; '.join(leaking)}"
         if open_:
@@ -120,7 +161,7 @@ class GasProof:
             # Half erased, a decay that leaked must not count as one never made.
             tells = zone.decay.tells if zone.decay else Tells.INCONCLUSIVE
             if zone.begun and tells is Tells.LEAKS:
-                yield f"{zone.name.lower()}: the pressure falls more than is allowed"
+                yield f"{zone.name.lower()}: the pressure falls, it leaks"
             elif zone.begun and tells is Tells.INCONCLUSIVE:
                 yield f"{zone.name.lower()}: pressure test inconclusive: read it again or delete it"
         if self.locks and self.lock_up.state == "grows":
@@ -154,21 +195,32 @@ def _of(
     for state in sheet.joints:
         if state.joint.fuel == fuel:
             name = "gasoline" if fuel == "gasoline" else str(_zone(section, state))
-            proof = JointProof(state, tuple(looks.get(state.joint.key, ())))
+            tested = permitted(job) if fuel == FuelKey.NATURAL_GAS else step_done(
+                job, key_of("fitter", fuel)
+            )  # fmt: skip
+            proof = JointProof(state, tuple(looks.get(state.joint.key, ())), tested)
             zones.setdefault(name, []).append(proof)
     found = tuple(
         ZoneProof(
-            key, *ZONES[name], tuple(joints), record, key in job.proof.zones, _decay(job, record)
+            key,
+            *ZONES[name],
+            tuple(joints),
+            record,
+            key in job.proof.zones,
+            _decay(job, record, fuel == FuelKey.PROPANE),
         )
         for name, joints in zones.items()
         for key in (f"{fuel}-{name}",)
         for record in (job.proof.zones.get(key, ZoneTest()),)
     )
-    locks = any(
-        one.part is not None and one.part.kind is PartClass.DEMAND for one in section.case.parts
-    )
+    how = ""
+    if section.case.of(PartClass.DEMAND):
+        how = LOCK_UP
+    elif any(part.holds_at_stall for _, part in section.case.known()):
+        how = LOCK_UP_BUILT_IN
     lock_up = job.proof.lock_up.get(fuel, LockUp())
-    return GasProof(fuel, NAMES[FuelKey(fuel)], found, locks, lock_up)
+    told = job.proof.how.get(fuel, How())
+    return GasProof(fuel, NAMES[FuelKey(fuel)], found, bool(how), lock_up, how, told)
 
 
 def _zone(section: TrainSection, state: JointState) -> Zone:
@@ -176,7 +228,13 @@ def _zone(section: TrainSection, state: JointState) -> Zone:
     return section.case.ladder.of(state.joint.after.key).zone_in
 
 
-def _decay(job: Job, record: ZoneTest) -> Decay | None:
+def near_saturation(gauge_pa: float, temperature_k: float) -> bool:
+    """Whether propane at this pressure is so near its own vapor pressure that liquid can hide a
+    leak: within a tenth of it."""
+    return gauge_pa + STANDARD_PRESSURE_PA > 0.9 * saturation_pressure(temperature_k)
+
+
+def _decay(job: Job, record: ZoneTest, propane: bool) -> Decay | None:
     """The decay of a zone; None until everything it takes is there."""
     read = (record.volume, record.before, record.after, record.seconds)
     if any(one is None for one in read):
@@ -188,14 +246,43 @@ def _decay(job: Job, record: ZoneTest) -> Decay | None:
     return decay(
         volume, before, after, first, last, seconds,
         ambient_pa=air.pressure(here.elevation.value),
-        allowed_pa=record.allowed.value if record.allowed else ALLOWED_PA,
+        limit_m3_s=record.limit.value if record.limit else LIMIT_M3_S,
+        read_pa=record.gauge.value if record.gauge else READ_PA,
         barometer_pa=record.barometer.value if record.barometer else 0.0,
+        saturated=propane and near_saturation(before, min(first or USUAL_K, last or USUAL_K)),
     )  # fmt: skip
+
+
+def how_items(found: tuple[GasProof, ...]) -> Iterator[Item]:
+    """With what the joints of a gas were looked at, and in which air."""
+    for one in found:
+        if one.fuel == FuelKey.GASOLINE:
+            continue
+        path, told = f"proof.how.{one.fuel}", one.how
+        wanted: list[tuple[str, object, str]] = [
+            ("by", told.by, "fluid or detector the joints are checked with"),
+            ("air", told.air, "air temperature at the leak test"),
+        ]
+        if told.by == "detector":
+            wanted.append(("detector", told.detector, "which detector, and when it was calibrated"))
+        if any(zone.begun for zone in one.zones):
+            wanted.append(("gauge", told.gauge, "which gauge the decay was read on"))
+        for name, value, text in wanted:
+            if not value:
+                yield Item(f"{path}.{name}", NOTED, f"{one.name}: {text}", "prove_tight",
+                           f"{path}.{name}", holds=True)  # fmt: skip
 
 
 def proof_cautions(found: tuple[GasProof, ...]) -> Iterator[Caution]:
     """A joint that leaks, or a regulator that passes gas at rest, stops the job."""
     for one in found:
+        if one.how.by == "soap":
+            text = (
+                f"{one.name}: household soap left on brass eats it, and hides under salts. Leak "
+                "fluid next time; wipe each joint dry now."
+            )
+            path = f"proof.how.{one.fuel}.by"
+            yield Caution(path, Severity.CAUTION, "prove_tight", text, path)
         for zone in one.zones:
             for joint in zone.joints:
                 if joint.leaks:
@@ -205,14 +292,58 @@ def proof_cautions(found: tuple[GasProof, ...]) -> Iterator[Caution]:
                         "Soap it again."
                     )
                     key = f"proof.leak.{joint.state.joint.key}"
-                    yield Caution(key, Severity.STOP, "prove_tight", text, f"proof.{one.fuel}")
+                    yield Caution(
+                        key, Severity.STOP, "prove_tight", text, f"proof.{one.fuel}",
+                        fuel=str(one.fuel), proving_settles=True,
+                    )  # fmt: skip
         if one.locks and one.lock_up.state == "grows":
             text = (
                 f"{one.name}: the demand regulator passes gas at rest. Close the source. It is "
                 "not a storage shut-off, and this one must not be run."
             )
             path = f"proof.lock_up.{one.fuel}"
-            yield Caution(path, Severity.STOP, "prove_tight", text, path)
+            yield Caution(path, Severity.STOP, "prove_tight", text, path, proving_settles=True)
+
+
+def factory_gas(job: Job, fuel: str) -> bool:
+    """Whether a fuel is the maker's own on a factory dual-fuel set: no train of this job's."""
+    dual = job.set.set_class is SetClass.DUAL_FUEL
+    return dual and fuel == FuelKey.PROPANE and fuel not in job.trains
+
+
+def factory_items(job: Job) -> Iterator[Item]:
+    """The maker's own gas side is soaped by somebody before it is run here."""
+    at_hand = any(site.cylinders for site in job.sites.values())
+    if factory_gas(job, FuelKey.PROPANE) and at_hand and job.choice.methods:
+        text = "propane as the factory made it: hose, regulator and inlet soaped, nothing leaks"
+        yield confirm_item(
+            job, "factory_gas", NOTED, text, "prove_tight", holds=False, acts=True,
+            fuel=FuelKey.PROPANE,
+        )  # fmt: skip
+
+
+def position_items(plan: Plan) -> Iterator[Item]:
+    """What stands upright and what is capped, seen by somebody before gas is let in.
+
+    A fit step that says so counts, where there is one.
+    """
+    places = {mount.part.key: mount.key for mount in plan.of(fit_sheet).case.mounts if mount.part}
+    for fuel, section in plan.of(trains_to_build).items():
+        words = NAMES[FuelKey(fuel)]
+        for one, part in section.case.known():
+            at, name = f"trains.{fuel}.slots.{one.key}", part.name.split(",")[0]
+            fixed = key_of("fix", places.get(part.key, one.key))
+            if part.upright and one.slot.upright is None and not step_done(plan.job, fixed):
+                yield _seen(f"{words}: {name} is upright", f"{at}.upright", fuel)
+            capped = key_of("cap", SHORT[fuel], one.key)
+            open_ = part.side_openings and one.slot.capped is None
+            if open_ and not step_done(plan.job, capped):
+                text = f"{words}: side opening of {name} is capped, or joined"
+                yield _seen(text, f"{at}.capped", fuel)
+
+
+def _seen(text: str, path: str, fuel: str) -> Item:
+    return Item(path, NOTED, text, "prove_tight", path, holds=True, acts=True, fuel=fuel)
 
 
 def proof_items(found: tuple[GasProof, ...]) -> Iterator[Item]:
@@ -222,7 +353,7 @@ def proof_items(found: tuple[GasProof, ...]) -> Iterator[Item]:
         for number, text in enumerate(one.left):
             yield Item(f"{path}.{number}", TO_DO, f"{one.name}: {text}", "prove_tight", path,
                        holds=True)  # fmt: skip
-        if one.left and one.fuel != "gasoline":
+        if one.left:
             text = f"{one.name}: not proven tight, so no start on it"
             yield Item(f"{path}.start", TO_DO, text, "first_start", path, holds=True)
 

@@ -3,19 +3,13 @@
 from alembic import op
 from sqlalchemy import text
 
+from gentle_ember.documents.jobfile import RESPELLED
+
 revision = "0005"
 down_revision = "0004"
 branch_labels = None
 depends_on = None
 
-# As they stood and stand within stored JSON: keys and values, never what a person typed.
-WORDS = (
-    ("vapour_hose", "vapor_hose"),
-    ('"aluminium"', '"aluminum"'),
-    ('"sulphide"', '"sulfide"'),
-    (".sulphide", ".sulfide"),
-    ('"grey"', '"gray"'),
-)
 COLUMNS = (
     ("job", "document"),
     ("change", "changes"),
@@ -26,9 +20,9 @@ COLUMNS = (
 
 
 def upgrade() -> None:
-    """Put each word anew where it stands."""
+    """Each word as it is spelled now, where it stands."""
     for table, column in COLUMNS:
-        for old, new in WORDS:
+        for old, new in RESPELLED:
             op.execute(
                 text(f'UPDATE "{table}" SET {column} = replace({column}, :old, :new)').bindparams(
                     old=old, new=new

@@ -33,24 +33,24 @@ DISCHARGE = 0.80
 
 
 def by_area(
-    mass_kg_s: float, fuel: Fuel, signal_pa: float, bore_m: float, most: float, barrels: int
+    mass_kg_s: float, density: float, signal_pa: float, bore_m: float, most: float, barrels: int
 ) -> Figure:
     """Turns at which the screw's area passes the full-load flow at the throat's signal.
 
     Args:
         mass_kg_s: full-load fuel flow [kg/s].
-        fuel: the gas.
+        density: of the gas as it is here, thin air makes it thin too [kg/m³].
         signal_pa: suction of the throat less what opens the regulator [Pa].
         bore_m: the screw's bore [m].
         most: turns over which it opens.
         barrels: load screws that share the flow.
     """
-    area = mass_kg_s / barrels / (DISCHARGE * math.sqrt(2 * fuel.density_kg_m3 * signal_pa))
+    area = mass_kg_s / barrels / (DISCHARGE * math.sqrt(2 * density * signal_pa))
     turns = max(0.02, most * area / (math.pi * bore_m**2 / 4))
     inputs = (
         Input("full-load flow", mass_kg_s, "mass_flow"),
         Input("signal left for the screw", signal_pa, "pressure"),
-        Input("density", fuel.density_kg_m3, "density", Origin.TABLE),
+        Input("density of the gas here", density, "density"),
         Input("the screw's bore", bore_m, "small_length", Origin.DATA_SHEET),
         Input("turns to open it", most, "turns"),
     )

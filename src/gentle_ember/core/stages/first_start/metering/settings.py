@@ -9,14 +9,15 @@ from functools import cached_property
 
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin
-from gentle_ember.core.estimates.defaults import Machine, fuels_here, largest_start, machine
+from gentle_ember.core.estimates.defaults import Machine, fuels_here, machine, planned_load
 from gentle_ember.core.estimates.first_settings import by_power
 from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import facts_of
-from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, Taken
 from gentle_ember.core.job.part import PartClass
-from gentle_ember.core.physics.fuels import NAMES, FuelKey
+from gentle_ember.core.physics.fuels import FuelKey, fuel_name
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import TO_DO, Act, Item, Plan
 from gentle_ember.core.stages.first_start.metering import screw_start as start
@@ -162,8 +163,7 @@ def _of_gas(
         # A last turn nobody has read must not end a sweep: the screw may well go on.
         most = max(most, math.ceil(ROOM * begun.value))
     taken = tuple(_taken(record))
-    wanted = largest_start(job.load)
-    motors = wanted is not None and wanted.value > 1.3 * _planned(job)
+    motors = starts_motors(job, resolved.rated.value)
     expected = output_of.get(fuel)
     return GasMetering(
         fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
@@ -171,8 +171,20 @@ def _of_gas(
     )  # fmt: skip
 
 
-def _planned(job: Job) -> float:
-    return job.load.planned.value if job.load.planned else 0.0
+MOTORS = frozenset((
+    ApplianceKind.FRIDGE, ApplianceKind.PUMP, ApplianceKind.WINDOW_AC, ApplianceKind.MOTOR_TOOL,
+))  # fmt: skip
+"""Loads that start harder than they run; one with a soft starter does not."""
+
+
+def starts_motors(job: Job, rated_w: float) -> bool:
+    """Whether the set must start motors, for which it is set toward rich.
+
+    As told by the largest start against the planned load, else by what is listed.
+    """
+    if job.load.largest_start is not None:
+        return job.load.largest_start.value > 1.3 * planned_load(job.load, rated_w).value
+    return any(one.kind in MOTORS and one.must_run for one in job.load.appliances.values())
 
 
 def _starts(
@@ -200,7 +212,7 @@ def _starts(
         left = signals["full"] - (opening or 0.0)
         if left > 0:
             mass = demand.mass("full", upper=False)
-            yield start.by_area(mass, demand.fuel, left, bore, most, barrels)
+            yield start.by_area(mass, demand.gas_density, left, bore, most, barrels)
     if record.preset is not None:
         path = f"metering.{key}.preset"
         yield start.by_preset(record.preset.value, record.preset.origin, path)
@@ -309,16 +321,18 @@ def gas_metering(plan: Plan) -> tuple[GasMetering, ...]:
 def metering_done(before: Job, plan: Plan) -> Iterator[Act]:
     """What was newly read of the machine, and screws newly locked."""
     for key, record in plan.job.metering.items():
-        fuel = key.rpartition("-")[2]
+        site, _, fuel = key.rpartition("-")
         was = before.metering.get(key, Metering())
-        name = NAMES[FuelKey(fuel)] if fuel in set(FuelKey) else fuel
+        name = fuel_name(fuel)
         for place, one in record.readings.items():
             if _measured(one) - _measured(was.readings.get(place, SweepReading())):
-                yield Act(f"metering.{key}.readings.{place}", f"No reading on {name}", fuel)
+                at = f"metering.{key}.readings.{place}"
+                yield Act(at, f"No reading on {name}", fuel, site=site)
         for field in ("locked", "left", "right"):
             now, then = getattr(record, field), getattr(was, field)
             if now is not None and now != then and now.origin is not Origin.SIMULATED:
-                yield Act(f"metering.{key}.{field}", f"No setting on {name}", fuel)
+                at = f"metering.{key}.{field}"
+                yield Act(at, f"No setting on {name}", fuel, site=site, emptied=Change(at, None))
 
 
 def _measured(one: SweepReading) -> set[tuple[str, float]]:

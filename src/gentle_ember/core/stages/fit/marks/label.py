@@ -1,25 +1,35 @@
-"""The panel label: where every handle stands in each state, and the order things are done in."""
+"""The panel label: where every handle stands in each state, and the safe orders between them."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
+from textwrap import wrap
 
+from gentle_ember.core.physics.sequences import Sequence as Order
 from gentle_ember.core.stages.fit.marks.drawing import Drawing, Layer, Line, Text
-from gentle_ember.core.stages.method.networks import StatesSection
+from gentle_ember.core.stages.method.networks import PASSING, StatesSection
 
 ROW_M, LETTER_M, HEAD_M, EDGE_M = 0.0060, 0.0026, 0.0042, 0.003
 LETTER_WIDE = 0.72
 """Width of a letter over its height, on the wide side."""
 LEFT_OUT = frozenset(("engine",))
-PASSING = ("to_gas", "to_gasoline")
+ALWAYS = (
+    "Outdoors only, away from openings: carbon monoxide kills and has no smell.",
+    "Gas smelled: shut the source, walk away, let the wind through.",
+    "To change over: store after the one fuel, then start on the other.",
+)
+LINE_M, WRAP, MOST_ACROSS, INDENT_M = 0.0045, 38, 3, 0.0028
+"""Height of a line of text, letters in one, orders beside each other, what a line goes on at."""
 
 
-def label(title: str, states: StatesSection) -> Drawing:
+def label(title: str, states: StatesSection, orders: Sequence[Order]) -> Drawing:
     """The label at true size, as large as what stands on it.
 
     Args:
         title: what it is on.
         states: the fuel states of the set as it will be.
+        orders: the safe orders its handles are moved in.
     """
     columns = [one for one in states.columns if one.state.key not in PASSING]
     rows = [one for one in states.controls if one.key not in LEFT_OUT]
@@ -30,9 +40,16 @@ def label(title: str, states: StatesSection) -> Drawing:
     widths = [
         _wide([head, *column]) + 2 * EDGE_M for head, column in zip(heads, cells, strict=True)
     ]
-    orders = order(states)
-    wide = max(first + sum(widths), _wide([*orders, title]) * 1.05) + 2 * EDGE_M
-    high = 2 * EDGE_M + 0.009 + ROW_M * (len(rows) + 1) + 0.004 + 0.0045 * len(orders)
+    blocks = _blocks(orders)
+    span = _wide([line for block in blocks for line in block]) + 2 * EDGE_M
+    across = max(1, min(len(blocks), MOST_ACROSS))
+    deep = [
+        max(len(block) for block in blocks[at : at + across])
+        for at in range(0, len(blocks), across)
+    ]
+    wide = max(first + sum(widths), span * across, _wide([*ALWAYS, title]) * 1.05) + 2 * EDGE_M
+    lines = len(ALWAYS) + sum(deep) + len(deep)
+    high = 2 * EDGE_M + 0.009 + ROW_M * (len(rows) + 1) + 0.004 + LINE_M * (lines + 0.4)
     shapes: list[Line | Text] = [*_frame(wide, high)]
     y = high - EDGE_M - 0.006
     shapes.append(Text(EDGE_M, y, title, HEAD_M, bold=True))
@@ -53,29 +70,31 @@ def label(title: str, states: StatesSection) -> Drawing:
             x += width
     y = top - ROW_M * (len(rows) + 1)
     shapes.append(Line(EDGE_M, y, right, y, Layer.RULER))
-    for at, text in enumerate(orders):
-        shapes.append(Text(EDGE_M + 0.001, y - 0.0045 * (at + 1), text, LETTER_M, bold=at == 0))
+    for at, text in enumerate(ALWAYS):
+        shapes.append(Text(EDGE_M + 0.001, y - LINE_M * (at + 1), text, LETTER_M, bold=at == 0))
+    y -= LINE_M * (len(ALWAYS) + 1.4)
+    for at, block in enumerate(blocks):
+        row, place = divmod(at, across)
+        top = y - LINE_M * (sum(deep[:row]) + row)
+        for number, text in enumerate(block):
+            x = EDGE_M + 0.001 + place * span + (INDENT_M if text.startswith(" ") else 0.0)
+            line = top - LINE_M * number
+            shapes.append(Text(x, line, text.strip(), LETTER_M, bold=number == 0))
     return Drawing(title, wide, high, tuple(shapes))
 
 
-def order(states: StatesSection) -> list[str]:
-    """The order things are done in, in short sentences."""
-    gas = [c.state.name for c in states.columns
-           if c.state.running and c.state.key not in (*PASSING, "gasoline", "remote")]  # fmt: skip
-    lines = ["Outdoors only, away from openings: carbon monoxide."]
-    if gas:
-        lines += [
-            "Coupler on first, source opened last. Then start.",
-            "Stop on gas: shut at the source, let it run out, then the switch.",
-            "Change over: one fuel shut and run out before the other is opened.",
-            "Never two gases. Gas smelled: shut at the source, walk away, air it.",
-        ]
-    else:
-        lines += [
-            "One tank at a time. Stop: shut at the tank, then the switch.",
-            "Tank vent open before a run, shut for the road.",
-        ]
-    return lines
+def _blocks(orders: Sequence[Order]) -> list[list[str]]:
+    """Each order as a heading and its numbered moves; changing over goes by way of storing."""
+    return [
+        [one.name, *(line for at, text in enumerate(one.lines) for line in _numbered(at + 1, text))]
+        for one in orders
+        if not one.why_not and not one.key.startswith("over.")
+    ]
+
+
+def _numbered(number: int, text: str) -> list[str]:
+    first, *rest = wrap(text.rstrip("."), WRAP)
+    return [f"{number}  {first}", *(f"    {line}" for line in rest)]
 
 
 def _wide(texts: list[str]) -> float:

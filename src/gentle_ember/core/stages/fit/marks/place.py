@@ -29,7 +29,7 @@ CLEARANCES_M: dict[str, float] = {
     "fold": 0.005,
 }
 """What a part keeps off each kind of thing before the face: heat, a boot and fingers, a rope's
-swing, a filter that must come off, a tyre, a hand. Adjustable by measuring the thing larger."""
+swing, a filter that must come off, a tire, a hand. Adjustable by measuring the thing larger."""
 OTHER_M = 0.015
 BEHIND_M = 0.003
 """What a wrench keeps off things behind the face."""

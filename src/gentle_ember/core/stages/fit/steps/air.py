@@ -50,10 +50,12 @@ def _opened(case: FitCase) -> Iterator[Step]:
         after=_behind(case), back="Breather hose on, at both ends.",
         mind_back="With a little slack; it was measured where the air cleaner moved outward.",
     )  # fmt: skip
-    third = case.set.stack.air_cleaner == "third_bolt"
+    third, choke = case.set.stack.air_cleaner == "third_bolt", case.set.carburetor.choke
     mind = "All nuts started by hand, then tightened in turns, a half turn each."
     if third and case.plate_m is not None:
         mind += f" A spacer of {length(case.outward_m)} behind the third bolt."
+    if case.plate_m is not None and choke != "none":
+        mind += " Then the choke from stop to stop once more: the air cleaner can block its lever."
     yield Step(
         "air_cleaner_off", "open", Phase.OPEN, Place.AIR,
         "Air cleaner off" + (", the third bolt first." if third else "."),
@@ -80,7 +82,7 @@ def _studs(case: FitCase) -> Iterator[Step]:
             "studs_measure", "look", Phase.WORK, Place.AIR,
             "Measure the studs: diameter, pitch, stick-out. Measure the air-cleaner flange.",
             "Whether they reach through the plate is not known yet.", 5,
-            tools=("caliper", "thread gauge"), after=("port_rag",),
+            tools=("caliper", "thread gauge"), after=("port_rag",), must=True,
             good="Enter it under Intake, Machine: the sheet then shows how they are made to reach.",
         )  # fmt: skip
         return
@@ -102,7 +104,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
     common: dict[str, Any] = {
         "caution": "One at a time: the other holds the carburetor, and its seal is not broken.",
         "after": (before,), "parts": (work.part.key,) if work.part else (),
-        "secured": Secured.LOCKER,
+        "secured": Secured.LOCKER, "must": True,
     }  # fmt: skip
     key = key_of("stud", str(at + 1))
     if work.way == "back_out":

@@ -87,17 +87,16 @@ def _lock_off(case: FitCase, fuel: str, place: Fitted) -> Iterator[Step]:
     solenoid = case.set.carburetor.fuel_solenoid
     lead = (
         "from the change-over switch beside the fuel-solenoid lead" if solenoid
-        else "from a lead that is live only while the engine runs"
+        else "from a lead that the run switch feeds for starting and running"
     )  # fmt: skip
     yield Step(
         "lock_off_lead", "electric", Phase.WORK, Place.FRAME,
         f"Lock-off lead: 12 V {lead}, fused, sleeved.",
-        "It must shut when the engine stops. Taken from the solenoid's own lead it costs "
-        "running on gasoline.", 12,
+        "It shuts with the switch, not at a stall: there the demand regulator holds the gas back. "
+        "Taken from the solenoid's own lead it costs running on gasoline.", 12,
         tools=("crimp pliers", "test lamp"), takes=("crimp connectors", "sleeve", "fuse"),
         parts=(part.key,) if part else (), fuel=fuel,
-        good="Lamp lights with the switch on, dark with it off.",
-        bad="Live with the switch off: another lead.",
+        good="Crimped, sleeved and fused; that it clicks with the switch is tried at the start.",
         photo="where the lead is taken from", caution="Battery off while it is made.",
     )  # fmt: skip
     yield Step(

@@ -17,7 +17,7 @@ from gentle_ember.core.stages.fuel_path.trains import TrainSection
 
 MINUTES = {
     Seal.TAPE: 4, Seal.DRY: 3, Seal.CLAMP: 3, Seal.CLICK: 1, Seal.GASKET: 2, Seal.HAND: 1,
-    Seal.WRENCH: 2, Seal.FOUND: 5,
+    Seal.WRENCH: 2, Seal.FOUND: 5, Seal.PLUMBERS_TAPE: 6,
 }  # fmt: skip
 TAKES = {Seal.TAPE: ("gas-rated tape or compound",), Seal.CLAMP: ("hose clamps",)}
 GOOD = {
@@ -30,6 +30,7 @@ GOOD = {
     Seal.HAND: "Turned to the stop by hand, and no further.",
     Seal.WRENCH: "Seats metal to metal, turning left.",
     Seal.FOUND: "What joins it is known now.",
+    Seal.PLUMBERS_TAPE: "Both threads bright, nothing of the old tape left.",
 }
 BAD = {
     Seal.TAPE: "Tape over the end of the thread: it comes off into a regulator.",
@@ -132,7 +133,7 @@ def _fitters(one: JointAt) -> Step:
     return Step(
         key_of("fitter", one.fuel), "confirm", Phase.WORK, Place.SOURCE,
         "Licensed fitter: shut at the meter, tee and shut-off set, pipe tested, permit signed.",
-        "House piping is a licensed person's work, by local code.", 5, fuel=one.fuel,
+        "House piping is a licensed person's work, by local code.", 5, fuel=one.fuel, must=True,
         caution="Not ours to open. No gas until his test is signed.",
         good="Permit number and his name are noted under Readiness.",
         bad="No permit: nothing is connected.", photo="tag of the test",
@@ -177,7 +178,7 @@ def _step(case: FitCase, one: JointAt, before: str) -> Step:
         of=tuple(f"{at.length_m:g} m" for at in (one.before, one.after)
                  if at.part is not None and at.part.by_length),
         joint=one.key, fuel=one.fuel, torque=torque, secured=secured,
-        caution=how.never, good=GOOD[one.seal], bad=BAD.get(one.seal, ""),
+        caution=how.never, must=True, good=GOOD[one.seal], bad=BAD.get(one.seal, ""),
         after=tuple(dict.fromkeys(waits)),
     )  # fmt: skip
 

@@ -37,9 +37,8 @@ def prepare(case: FitCase) -> Iterator[Step]:
     yield Step(
         "plug_boot", "prepare", Phase.PREPARE, Place.ENGINE,
         "Spark-plug boot off, tied away from the plug.",
-        "An engine turned by hand can fire.", 1 if case.set.cylinders == 1 else 2,
-        good="Boot hangs clear; it can't spring back.",
-        back="Spark-plug boot back on.", mind_back="Push until it clicks over the terminal.",
+        "An engine turned by hand can fire.", 1 if case.set.cylinders == 1 else 2, must=True,
+        good="Boot hangs clear; it can't spring back. It stays off until the gas is proven tight.",
     )  # fmt: skip
     if case.set.electric_start is not False:
         yield Step(
@@ -47,9 +46,8 @@ def prepare(case: FitCase) -> Iterator[Step]:
             "Battery off: minus first, its end wrapped.",
             "A starter that turns, or a wrench across plus and frame.", 3,
             tools=("10 mm wrench",),
-            good="Minus lead tied back, can't touch.",
+            good="Minus lead tied back, can't touch. It stays off until the gas is proven tight.",
             bad="Only the key taken out.",
-            back="Battery on: plus first, minus last.",
         )  # fmt: skip
     yield Step(
         "photos_before", "photo", Phase.PREPARE, Place.FRAME,
@@ -60,7 +58,16 @@ def prepare(case: FitCase) -> Iterator[Step]:
 
 
 def drain(case: FitCase) -> Iterator[Step]:
-    """Gasoline shut or out before a line or a bowl is opened."""
+    """Gasoline shut or out before a line or a bowl is opened; none where there never was any."""
+    if case.set.brand_new:
+        yield Step(
+            "gasoline_never", "drain", Phase.DRAIN, Place.TANK,
+            "Look into the tank: new, it never saw gasoline. Leave it dry.",
+            "Nothing to drain; a set that starts on gas stays clean inside.", 1,
+            good="Tank dry, no smell at the filler.",
+            bad="It was filled or tested on gasoline: say so under Intake, then drain it.",
+        )  # fmt: skip
+        return
     if case.set.shut_off:
         yield Step(
             "gasoline_shut", "drain", Phase.DRAIN, Place.TANK,

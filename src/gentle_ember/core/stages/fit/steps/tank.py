@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.generator import RunSwitch, Vent
+from gentle_ember.core.job.job import GASOLINE_OFF, IGNITION_CUT, SHUT_OFF_FIT
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, length
 from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
@@ -19,14 +20,37 @@ def tank(case: FitCase) -> Iterator[Step]:
         "multi_fuel_carburetor", "remote_tank_gravity", "remote_tank_pump"
     ):  # fmt: skip
         yield Step(
-            "shut_off_fit", "tank", Phase.WORK, Place.TANK,
+            SHUT_OFF_FIT, "tank", Phase.WORK, Place.TANK,
             "Fit a shut-off into the gasoline line, where a hand finds it.",
             "Without one both fuels are fed at once.", 15,
             tools=("hose cutter", "5/16 in nut driver"), takes=("hose clamps",),
-            secured=Secured.CLAMP, photo="valve with its handle shut",
+            secured=Secured.CLAMP, photo="valve with its handle shut", must=True,
             caution="Fuel-rated valve and hose; drained first; no spark.",
             good="Shut, the line stays dry; handle clear of the frame.",
             bad="Weeps at a clamp: cut the hose back.",
+        )  # fmt: skip
+    if case.gases and not case.job.wants.keep_gasoline and not case.set.brand_new:
+        yield Step(
+            GASOLINE_OFF, "tank", Phase.WORK, Place.TANK,
+            "Gasoline given up: tank drained and dry, its line off and plugged at both ends, "
+            "float bowl drained.",
+            "A set for gas alone has nothing left that could feed a second fuel.", 20,
+            tools=("siphon", "approved container", "pliers"), takes=("plugs for hose", "rags"),
+            caution="Into an approved container outdoors, engine cold; no spark while it is wet.",
+            good="Nothing drips at tank, line or bowl; the filler cap is tagged: gas only.",
+            bad="Fuel left in a low spot of the line: take the line off the set.",
+            photo="both plugs and the tagged cap", must=True,
+        )  # fmt: skip
+    if case.gases and case.set.run_switch is RunSwitch.FUEL:
+        yield Step(
+            IGNITION_CUT, "electric", Phase.WORK, Place.CONTROLS,
+            "Fit a switch that cuts the ignition, beside the run switch.",
+            "The run switch cuts gasoline only: on gas the engine would run on.", 25,
+            tools=("crimp pliers", "test lamp"), takes=("crimp connectors", "sleeve"),
+            caution="By the wiring diagram of this engine; boot off the plug meanwhile.",
+            good="Its position is marked; that it stops the engine is tried at the first start.",
+            bad="No lead to cut that is safe to reach: the set is not converted.",
+            photo="the switch and its lead", must=True,
         )  # fmt: skip
     remote = case.trains.get("gasoline")
     if remote is None or not case.has("remote_tank_gravity", "remote_tank_pump"):

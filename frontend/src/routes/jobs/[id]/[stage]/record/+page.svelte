@@ -13,17 +13,14 @@
   let snapshot = $derived(job().now);
   let shown = $derived(snapshot?.route.find((entry) => entry.key === key));
   let stage = $derived(job().settled?.job.stages[key]);
-  let stops = $derived(
-    (snapshot?.cautions ?? []).filter((one) => one.severity === 'stop' && one.stage === key)
-  );
-  let held = $derived(
-    (snapshot?.ready ?? []).filter((one) => one.stage === key && one.holds && !one.done)
-  );
+  let sign = $derived(snapshot?.signing[key]?.sign ?? []);
+  let leave = $derived(snapshot?.signing[key]?.leave_out ?? []);
+  let why = $state('');
   let refused = $derived(job().errors[`stages.${key}`]);
   let questions = $derived((snapshot?.questions ?? []).filter((one) => one.stage === key));
 
   function become(state: string) {
-    const done = state === 'done';
+    const done = state === 'done' || state === 'left_out';
     const on = new Date();
     const local = new Date(on.getTime() - on.getTimezoneOffset() * 60_000);
     job().set(`stages.${key}`, {
@@ -31,7 +28,7 @@
       waits_for: state === 'waiting' ? 'parts' : 'nothing',
       by: done ? prefs.who : '',
       on: done ? local.toISOString().slice(0, 10) : '',
-      note: stage?.note ?? ''
+      note: state === 'left_out' ? why.trim() : (stage?.note ?? '')
     });
   }
 </script>
@@ -41,9 +38,11 @@
   text="Where this stage stands, who closed it, what it waits for."
 />
 
-<p class="state">
+<p class="state" data-stage-state={stage?.state ?? 'not_started'}>
   {#if stage?.state === 'done'}
     Done{stage.by ? ` by ${stage.by}` : ''}{stage.on ? ` on ${stage.on}` : ''}.
+  {:else if stage?.state === 'left_out'}
+    Left out on purpose by {stage.by}{stage.on ? ` on ${stage.on}` : ''}: {stage.note}
   {:else if stage?.state === 'waiting'}
     Waiting.
   {:else if stage?.state === 'under_way'}
@@ -53,19 +52,18 @@
   {/if}
 </p>
 
-{#each stops as stop (stop.key)}
-  <p class="stop" role="alert">
-    <strong>Stop</strong> · {stop.text} It can't be signed off before.
-  </p>
-{/each}
-{#if held.length}
-  <div class="held">
-    <strong>Holds this stage:</strong>
+{#if sign.length && stage?.state !== 'done'}
+  <div class="held" role="status" data-holds>
+    <strong>Can't be signed yet:</strong>
     <ul>
-      {#each held as item (item.key)}
+      {#each sign as one (`${one.path} ${one.text}`)}
         <li>
-          {item.text}
-          <a href={`/jobs/${job().id}/${pageOf(item.path)}?field=${item.path}`}>settle it</a>
+          {one.text}
+          {#if one.path.startsWith('stages.')}
+            <a href={`/jobs/${job().id}/${one.path.slice(7)}/record`}>its record</a>
+          {:else if one.path}
+            <a href={`/jobs/${job().id}/${pageOf(one.path)}?field=${one.path}`}>settle it</a>
+          {/if}
         </li>
       {/each}
     </ul>
@@ -80,13 +78,26 @@
   <button class="btn" onclick={() => become('waiting')}>Waiting for…</button>
   <button
     class="btn btn-primary"
-    disabled={stops.length > 0 || held.length > 0 || !prefs.who}
+    disabled={sign.length > 0 || !prefs.who}
     onclick={() => become('done')}>Sign off as done</button
   >
   {#if stage && stage.state !== 'not_started'}
     <button class="btn btn-ghost" onclick={() => become('not_started')}>Back to not started</button>
   {/if}
 </div>
+{#if !leave.length && stage?.state !== 'done' && stage?.state !== 'left_out'}
+  <form
+    class="leave"
+    onsubmit={(event) => {
+      event.preventDefault();
+      become('left_out');
+    }}
+  >
+    <label for={`${key}-why`}>Leave this stage out on purpose, because</label>
+    <input id={`${key}-why`} class="input" bind:value={why} />
+    <button class="btn" disabled={!why.trim() || !prefs.who}>Leave it out</button>
+  </form>
+{/if}
 {#if refused}<p class="says wrong" role="alert">{refused}</p>{/if}
 {#if !prefs.who}<p class="quiet">Say who you are (top right) to sign off.</p>{/if}
 
@@ -121,10 +132,15 @@
   .held a {
     text-decoration: underline;
   }
-  .stop {
-    border-left: 3px solid var(--color-error);
-    background: var(--stop-tint);
-    padding: 0.55rem 0.75rem;
-    margin-top: 0.6rem;
+  .leave {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.6rem;
+    align-items: center;
+    margin: 0.4rem 0;
+  }
+  .leave input {
+    flex: 1;
+    min-width: 14rem;
   }
 </style>

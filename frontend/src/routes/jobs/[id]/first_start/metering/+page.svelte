@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { SIGNALS } from '$lib/api/published';
   import Figure from '$lib/ui/Figure.svelte';
   import { freshKey, signed, stamp } from '$lib/session/record';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
@@ -12,6 +13,7 @@
   import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
   import Readings from '$lib/stages/first_start/Readings.svelte';
   import Spiral from '$lib/stages/first_start/Spiral.svelte';
+  import MixturePlot from '$lib/stages/fuel_path/MixturePlot.svelte';
   import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
   import Forbidden from '$lib/frame/Forbidden.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
@@ -25,11 +27,6 @@
   let bench = $derived(new BenchLive(job(), fuel));
   let typing = $state('');
   let more = $state(false);
-  const SIGNALS = [
-    ['output', 'most output before the throttle is open'],
-    ['speed', 'engine speed at full load'],
-    ['throttle', 'throttle at a steady load']
-  ] as const;
   const SCHOOLS = [
     ['power', 'quarter turn per shaft hp'],
     ['area', "area at the throat's signal"],
@@ -264,6 +261,7 @@
       note it; if it does not run right, the maker's selector position and pressure come first.
     </p>
   {/if}
+  {#if gas.mixture}<MixturePlot mixture={gas.mixture} gas={gas.name} />{/if}
   {#if gas.locked || !gas.screw || gas.looks.some((one) => one.state)}<Looks {gas} />{/if}
 {/if}
 

@@ -7,6 +7,7 @@
   import { useJob } from '$lib/session/session.svelte';
   import Forbidden from '$lib/frame/Forbidden.svelte';
   import Attempts, { type Tried } from '$lib/stages/first_start/Attempts.svelte';
+  import Orders from '$lib/stages/method/Orders.svelte';
   import LookList from '$lib/stages/first_start/LookList.svelte';
 
   const job = useJob();
@@ -37,6 +38,7 @@
   <p class="quiet">No train yet: work it out under Fuel path, then its first start stands here.</p>
 {:else}
   <Forbidden no="No start" gas={one.name} why={one.forbidden} />
+  <Orders orders={one.orders} first="start." />
   <LookList
     title="Start gate"
     looks={one.looks.filter((entry) => entry.when === 'before')}
@@ -55,6 +57,7 @@
         <Attempts
           start={one}
           {keep}
+          fault={job().errors[at] ?? ''}
           remove={(key: string) => job().remove(`${at}.attempts.${key}`)}
         />
       {/key}
@@ -70,6 +73,7 @@
   {#if one.gas && one.ran}
     <div class="figures">
       <QuantityField path={`${at}.died_after`} label="Valve shut, it ran on" />
+      <QuantityField path={`${at}.no_load`} label="No load, warm" />
       {#if keeps}
         <QuantityField path={`${at}.change_over`} label="Changed over in" />
         <QuantityField path={`${at}.load_before`} label="Gasoline held before" />

@@ -125,7 +125,7 @@
       </aside>
     {/if}
     <footer>
-      {#key step.key}<Tray {step} {fit} />{/key}
+      {#key step.key}<Tray {step} />{/key}
       <div class="go">
         <button class="btn back" disabled={at <= 0} onclick={() => show(at - 1)}>Back</button>
         <button class="btn btn-primary done" disabled={Boolean(waits || held)} onclick={tick}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { GASKETS, LEFT_KINDS, LEFT_STATES, NUTS, SECURED, UNDOING } from '$lib/api/published';
   import Tick from '$lib/ui/Tick.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
@@ -11,30 +12,6 @@
   const job = useJob();
   let fit = $derived(job().now?.fit ?? job().settled?.fit);
   let held = $derived(job().settled?.job.fit);
-  const SECURED = [
-    ['', 'not said'],
-    ['torque', 'torque'],
-    ['locker', 'thread-locker'],
-    ['washer', 'lock washer'],
-    ['none', 'nothing']
-  ] as const;
-  const KIND = [
-    ['hole', 'hole'],
-    ['cut', 'cut'],
-    ['bent', 'bend'],
-    ['removed', 'something taken off']
-  ] as const;
-  const STATE = [
-    ['used', 'in use'],
-    ['abandoned', 'abandoned, open'],
-    ['closed', 'closed']
-  ] as const;
-  const UNDO = [
-    ['unknown', 'not said'],
-    ['yes', 'can be undone'],
-    ['partly', 'in part'],
-    ['no', 'can not']
-  ] as const;
 
   type Row = { count?: number | null; size?: string; hidden?: string; first?: string };
   function screw(key: string, change: Record<string, unknown>) {
@@ -71,7 +48,14 @@
 <SheetHead title="Screws and holes" text="What came off, what was cut, what somebody gets back." />
 
 {#if fit}
-  <section class="section first" data-map>
+  <section class="section first" data-closed>
+    <h2>At the intake</h2>
+    <div class="grid-3">
+      <ChoiceField path="fit.gaskets" label="Gaskets" options={GASKETS} />
+      <ChoiceField path="fit.nuts" label="Nuts on their studs" options={NUTS} />
+    </div>
+  </section>
+  <section class="section" data-map>
     <h2>Fastener map</h2>
     {#each fit.fasteners as row (row.key)}
       <div class="screws" data-fasteners={row.key}>
@@ -125,10 +109,10 @@
   >
     {#snippet row(path)}
       <div class="grid-3">
-        <ChoiceField path={`${path}.kind`} label="What" options={KIND} />
+        <ChoiceField path={`${path}.kind`} label="What" options={LEFT_KINDS} />
         <TextField path={`${path}.what`} label="Where, how large" />
-        <ChoiceField path={`${path}.state`} label="It is" options={STATE} />
-        <ChoiceField path={`${path}.undo`} label="Undone" options={UNDO} />
+        <ChoiceField path={`${path}.state`} label="It is" options={LEFT_STATES} />
+        <ChoiceField path={`${path}.undo`} label="Undone" options={UNDOING} />
       </div>
       <Photos subject={path} label="this mark" />
     {/snippet}

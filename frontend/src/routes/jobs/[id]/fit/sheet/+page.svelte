@@ -3,7 +3,6 @@
   import AddStep from '$lib/stages/fit/AddStep.svelte';
   import Finds from '$lib/stages/fit/Finds.svelte';
   import { isOpen, runs, stateOf } from '$lib/stages/fit/sheet';
-  import Smelled from '$lib/stages/fit/Smelled.svelte';
   import StepRow from '$lib/stages/fit/StepRow.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
@@ -43,7 +42,6 @@
       <button class="btn" aria-expanded={adding} onclick={() => (adding = !adding)}
         >Add a step</button
       >
-      <Smelled {fit} />
     </span>
   </div>
   {#if adding}<AddStep {fit} close={() => (adding = false)} />{/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { INLETS } from '$lib/api/published';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import Tick from '$lib/ui/Tick.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import SheetHead from '$lib/frame/SheetHead.svelte';
@@ -40,9 +42,30 @@
         template,
         slots: {},
         found: true,
+        inlet: '',
         past_exhaust: false,
         through_cover: null
       });
+  }
+
+  /** One press for what somebody looked at and found right; what was said already stands. */
+  function allRight() {
+    if (!train) return;
+    const slots = entered?.slots ?? {};
+    const said = train.places.flatMap((one) => {
+      const at = `trains.as_found.slots.${one.key}`;
+      const slot = slots[one.key];
+      return [
+        ...(one.joint?.proper && !slot?.seal
+          ? [{ path: `${at}.seal`, value: one.joint.proper }]
+          : []),
+        ...(one.needs_upright && slot?.upright == null
+          ? [{ path: `${at}.upright`, value: true }]
+          : []),
+        ...(one.ports.length && slot?.capped == null ? [{ path: `${at}.capped`, value: true }] : [])
+      ];
+    });
+    if (said.length) job().setAll(said);
   }
 
   async function repair() {
@@ -93,8 +116,14 @@
       <button class="btn btn-sm btn-primary" disabled={bench.busy} onclick={() => void repair()}
         >Repair train</button
       >
+      <ChoiceField path="trains.as_found.inlet" label="The set's gas inlet now" options={INLETS} />
       <Tick path="trains.as_found.past_exhaust" checked={entered.past_exhaust ?? false}
         >a hose passes the exhaust</Tick
+      >
+      <button
+        class="btn btn-sm"
+        title="Each joint sealed as it should, upright what must be, openings capped"
+        onclick={allRight}>I checked all of it: as it should be</button
       >
       <button
         class="btn btn-sm"

@@ -11,6 +11,7 @@
   import RouteProfile from '$lib/stages/fuel_path/RouteProfile.svelte';
   import { downloadSvg } from '$lib/stages/fuel_path/svg';
   import TrainDrawing from '$lib/stages/fuel_path/TrainDrawing.svelte';
+  import MixturePlot from '$lib/stages/fuel_path/MixturePlot.svelte';
   import Troubles from '$lib/stages/fuel_path/Troubles.svelte';
   import WhatIfs from '$lib/stages/fuel_path/WhatIfs.svelte';
   import { Workbench } from '$lib/stages/fuel_path/work.svelte';
@@ -84,6 +85,10 @@
     <Troubles {train} {bench} />
     <Proposals {bench} now={train.price} />
     {#if place}{#key place.key}<PlacePanel {train} {place} {bench} />{/key}{/if}
+    {#if train.mixture}<MixturePlot
+        mixture={train.mixture}
+        gas={train.fuel.replace('_', ' ')}
+      />{/if}
     {#if train.fuel !== 'gasoline'}
       <div class="ways">
         <Tick path={`trains.${train.name}.past_exhaust`} checked={stored?.past_exhaust ?? false}

@@ -4,7 +4,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Files from '$lib/frame/Files.svelte';
-  import { CLASSES, CYLINDER_COUNTS, GASOLINES, PHASES } from '$lib/api/published';
+  import { CLASSES, CYLINDER_COUNTS, GASOLINES, JETTED_ON, PHASES } from '$lib/api/published';
   import RunTimes from '$lib/stages/intake/RunTimes.svelte';
   import Alike from '$lib/stages/intake/Alike.svelte';
   import WeighIns from '$lib/stages/intake/WeighIns.svelte';
@@ -59,6 +59,7 @@
       assumed="1.0, assumed"
       hint="Engine over rating, when shaft power is not known."
     />
+    <QuantityField path="set.sound_level" label="Sound level at 7 m" hint="From the plate." />
     <QuantityField path="set.gas_efficiency" label="Efficiency on gas" assumed="1.0, assumed" />
   </div>
 </section>
@@ -73,6 +74,12 @@
     />
     <QuantityField path="set.tank" label="Gasoline tank" />
     <ChoiceField path="set.gasoline" label="Gasoline" options={GASOLINES} />
+    <ChoiceField
+      path="set.carburetor.jets.made_on"
+      label="Jet chosen on"
+      options={JETTED_ON}
+      hint="Ethanol leans a jet chosen without it."
+    />
     <QuantityField path="set.hertz" label="Frequency" />
   </div>
 </section>

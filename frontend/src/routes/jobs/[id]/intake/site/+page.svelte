@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { STUBS } from '$lib/api/published';
+  import { AT_HAND, GAS_KINDS, STUBS } from '$lib/api/published';
   import Plus from '@lucide/svelte/icons/plus';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { ASKED, SHELTERS, STORAGE } from '$lib/api/published';
+  import { ASKED, SHELTERS, STAMPS, STORAGE } from '$lib/api/published';
   import { newKey } from '$lib/session/path';
   import Questions from '$lib/frame/Questions.svelte';
   import Rows from '$lib/ui/Rows.svelte';
@@ -20,18 +21,11 @@
   let names = $derived(
     Object.entries(sites).sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true }))
   );
+  let noise = $derived(job().now?.noise ?? job().settled?.noise ?? []);
   let sizes = $derived(
     (reference.data?.cylinders ?? []).map((size) => [size.key, size.name] as const)
   );
   const COUNTS = Array.from({ length: 8 }, (_, i) => [i + 1, String(i + 1)] as const);
-  const HERE = [
-    [true, 'yes'],
-    [false, 'no']
-  ] as const;
-  const GASES = [
-    ['natural_gas', 'natural gas'],
-    ['biogas', 'biogas']
-  ] as const;
 
   function another() {
     const fresh = newKey('s', sites);
@@ -83,7 +77,7 @@
     />
     <QuantityField path={`${at}.coldest`} label="Coldest night" />
     <QuantityField path={`${at}.hottest`} label="Hottest day" />
-    <ChoiceField path={`${at}.gasoline`} label="Gasoline at hand" options={HERE} />
+    <ChoiceField path={`${at}.gasoline`} label="Gasoline at hand" options={AT_HAND} />
   </div>
 
   <Rows
@@ -107,7 +101,13 @@
         <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
         <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
         <QuantityField path={`${path}.distance`} label="Distance to the set" />
-        <ChoiceField path={`${path}.stub`} label="Pipe thread there" options={STUBS} />
+        <TextField
+          path={`${path}.stamped`}
+          label="Last date stamped"
+          placeholder="04 19"
+          hint="Month and year, on its collar."
+        />
+        <ChoiceField path={`${path}.stamp`} label="What that date is" options={STAMPS} />
       </div>
     {/snippet}
   </Rows>
@@ -123,7 +123,7 @@
     {#snippet row(path)}
       {@const kind = job().settled?.job.sites[key]?.gases[path.split('.').at(-1) ?? '']?.kind}
       <div class="grid-3">
-        <ChoiceField path={`${path}.kind`} label="Gas" options={GASES} />
+        <ChoiceField path={`${path}.kind`} label="Gas" options={GAS_KINDS} />
         {#if kind === 'biogas'}
           <QuantityField path={`${path}.methane`} label="Methane share" assumed="60 %, assumed" />
           <QuantityField path={`${path}.sulfide`} label="Hydrogen sulfide" />
@@ -139,6 +139,7 @@
           <QuantityField path={`${path}.appliances`} label="Appliances on it" />
         {/if}
         <QuantityField path={`${path}.pressure`} label="Supply pressure" />
+        <ChoiceField path={`${path}.stub`} label="Pipe thread there" options={STUBS} />
         <QuantityField path={`${path}.distance`} label="Distance to the set" />
         <QuantityField path={`${path}.rise`} label="Set above the stub by" />
       </div>
@@ -155,6 +156,12 @@
         hint="Negative when it lies below."
       />
       <QuantityField path={`${at}.remote_tank.distance`} label="Hose from tank to set" />
+      <QuantityField path={`${at}.remote_tank.depth`} label="Fuel depth when full" />
+      <QuantityField
+        path={`${at}.remote_tank.high_loop`}
+        label="Highest point above the outlet"
+        hint="0 where the line only falls."
+      />
     </div>
   </section>
 
@@ -163,23 +170,51 @@
     <div class="grid-3">
       <ChoiceField path={`${at}.storage`} label="Fuel is stored" options={STORAGE} />
       <TextField path={`${at}.quiet_hours`} label="Quiet hours" placeholder="22 to 7" />
-      <span></span>
+      <QuantityField path={`${at}.neighbor`} label="Distance to the neighbor" />
+      <QuantityField
+        path={`${at}.quiet_limit`}
+        label="Most sound at the neighbor"
+        hint="As the place or the campground asks."
+      />
+      <div class="noise" data-noise>
+        {#each noise as one (one.key)}
+          <span>{one.label}</span><Figure figure={one} band />
+        {:else}
+          <span class="quiet">How loud it is there follows from the plate's sound level.</span>
+        {/each}
+      </div>
       <QuantityField
         path={`${at}.least_opening`}
         label="Least distance, openings"
         assumed="20 ft (6 m)"
+        hint="Nearer only with a reason and a name, and never under 10 ft (3 m)."
       />
+      <TextField path={`${at}.least_opening_why`} label="Why nearer to openings" />
+      <TextField path={`${at}.least_opening_by`} label="Who says so, openings" />
       <QuantityField
         path={`${at}.least_cylinder`}
         label="Least distance, cylinder"
         assumed="5 ft (1.5 m)"
+        hint="Nearer only with a reason and a name, and never under 3 ft (0.9 m)."
       />
+      <TextField path={`${at}.least_cylinder_why`} label="Why nearer to a cylinder" />
+      <TextField path={`${at}.least_cylinder_by`} label="Who says so, cylinder" />
     </div>
     <TextField path={`${at}.note`} label="Notes on the site" rows={3} />
   </section>
 {/key}
 
 <style>
+  .noise {
+    grid-column: span 2;
+    display: grid;
+    grid-template-columns: auto 1fr;
+    align-content: start;
+    align-items: baseline;
+    justify-items: start;
+    gap: 0.3rem 1rem;
+    padding-top: 1.6rem;
+  }
   .sites {
     display: flex;
     flex-wrap: wrap;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { MARKINGS } from '$lib/api/published';
   import Figure from '$lib/ui/Figure.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -19,11 +20,6 @@
   let dual = $derived(document?.set.set_class === 'dual_fuel');
   let site = $derived(document?.site ?? 's1');
   const at = 'set.carburetor.jets';
-  const MARKING = [
-    ['unknown', 'not known: taken as bore'],
-    ['hundredths', 'bore, in 1/100 mm'],
-    ['flow', 'flow number']
-  ] as const;
 
   function fit(number: number) {
     if (!test) return;
@@ -45,7 +41,7 @@
     <QuantityField path={`${at}.stamped.number`} label="Stamped on it" />
     <QuantityField path={`${at}.published.number`} label="Published" />
     <QuantityField path={`${at}.believed.number`} label="Believed" />
-    <ChoiceField path={`${at}.marking`} label="Marked by" options={MARKING} />
+    <ChoiceField path={`${at}.marking`} label="Marked by" options={MARKINGS} />
     <QuantityField path="set.carburetor.jetted_at" label="It was made for" />
     <QuantityField path={`sites.${site}.elevation`} label="It runs at" />
     <QuantityField path={`${at}.step`} label="Step between sizes" assumed="2.5" />
@@ -76,7 +72,15 @@
           With <span class="num">{jets.in_it}</span> in it: λ about <Figure
             figure={jets.as_it_is}
           />
-          at load here. {jets.text}
+          at load here, on a standard day. {jets.text}
+        </p>
+      {/if}
+      {#if jets.coldest}
+        <p data-coldest>
+          On the coldest night, the leanest of the year: λ about <Figure
+            figure={jets.coldest}
+            warned={false}
+          />.
         </p>
       {/if}
     </section>

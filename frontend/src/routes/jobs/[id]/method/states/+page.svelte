@@ -1,6 +1,7 @@
 <script lang="ts">
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
+  import Orders from '$lib/stages/method/Orders.svelte';
   import Matrix from '$lib/stages/method/Matrix.svelte';
 
   const job = useJob();
@@ -34,6 +35,8 @@
     {/if}
   </p>
   <Matrix {states} />
+  {#if states.both_on}<p data-both>{states.both_on}</p>{/if}
+  <Orders orders={states.orders} title="Safe order" first="start." />
   <p class="quiet how"><a href="/methods/fuel-states">How this is found</a></p>
 {/if}
 

@@ -1,5 +1,12 @@
 <script lang="ts">
+  import { LOOKED_WITH } from '$lib/api/published';
   import { signed } from '$lib/session/record';
+  import Forbidden from '$lib/frame/Forbidden.svelte';
+  import ChoiceField from '$lib/ui/ChoiceField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import BenchSoap from '$lib/stages/prove_tight/BenchSoap.svelte';
@@ -21,7 +28,7 @@
 
 <SheetHead
   title="Leak test"
-  text="Outdoors, no flame, no spark. Source open, engine stopped, soap in the order of the flow."
+  text="Outdoors, no flame, no spark, plug boot and battery off. Source open, engine stopped, soap in the order of the flow."
 />
 
 {#each gases as gas (gas.fuel)}
@@ -29,12 +36,28 @@
     <h2>
       {gas.name.charAt(0).toUpperCase() + gas.name.slice(1)}
       {#if gas.tight}<span class="tight">proven tight</span>
-      {:else}<span class="quiet"
-          >{gas.left.join('; ')}{gas.fuel === 'gasoline'
-            ? ''
-            : '. No start on it until then.'}</span
-        >{/if}
+      {:else}<span class="quiet">{gas.left.join('; ')}. No start on it until then.</span>{/if}
     </h2>
+    <Forbidden no={`No ${gas.name} let in`} why={gas.forbidden} />
+    {#if gas.before.length}
+      <div class="before" data-before>
+        <h3>Seen before the source is opened</h3>
+        {#each gas.before as one (one.path)}
+          <Tick path={one.path} checked={false}>{one.text}</Tick>
+        {/each}
+      </div>
+    {/if}
+    {#if gas.how}
+      {@const at = `proof.how.${gas.fuel}`}
+      <div class="grid-3" data-how>
+        <ChoiceField path={`${at}.by`} label="Looked at with" options={LOOKED_WITH} />
+        <QuantityField path={`${at}.air`} label="Air at the test" />
+        <TextField path={`${at}.gauge`} label="Gauge, by name or number" />
+        {#if job().settled?.job.proof?.how?.[gas.fuel]?.by === 'detector'}
+          <TextField path={`${at}.detector`} label="Detector, and when calibrated" />
+        {/if}
+      </div>
+    {/if}
     {#each gas.zones as zone (zone.key)}
       <h3>{zone.name}</h3>
       <p class="quiet">{zone.how}</p>
@@ -49,10 +72,7 @@
       <div class="lock" data-lock-up={gas.lock_up}>
         <div>
           <h3>Lock-up</h3>
-          <p class="quiet">
-            Inlet live, engine stopped: a soap film over the demand regulator's outlet must not
-            grow. One that grows passes gas into a standing engine.
-          </p>
+          <p class="quiet">{gas.lock_up_how}</p>
           {#if gas.lock_up === 'still'}<p class="tight">The film stood still, {gas.lock_up_by}.</p>
           {:else if gas.lock_up === 'grows'}<p class="stop">
               It grew: source shut. Dirt on its seat, inlet pressure too high, or the regulator is
@@ -63,6 +83,28 @@
           <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'still')}>Stands still</button>
           <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'grows')}>It grows</button>
         </div>
+      </div>
+    {/if}
+    {#if gas.meters}
+      {@const at = `proof.pressures.${gas.fuel}`}
+      <div data-pressures>
+        <h3>Pressure at the {gas.meters}</h3>
+        <p class="quiet">
+          Manometer at its test port: engine stopped, again five minutes later, then at full load.
+        </p>
+        <div class="grid-3">
+          <QuantityField path={`${at}.static`} label="At no flow" />
+          <QuantityField path={`${at}.later`} label="Five minutes later" />
+          <QuantityField path={`${at}.full`} label="At full load" />
+        </div>
+        {#if gas.pressures.length}
+          <p>
+            Held against the ladder:
+            {#each gas.pressures as one, n (one.key)}
+              {n ? '; ' : ''}{one.label} <Figure figure={one} />
+            {/each}
+          </p>
+        {/if}
       </div>
     {/if}
     {#if gas.fuel !== 'gasoline'}<BenchSoap {gas} />{/if}

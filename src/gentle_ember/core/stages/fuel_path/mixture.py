@@ -1,0 +1,146 @@
+"""The mixture of a train over load: from its ladder, its regulator and its throat."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from gentle_ember.core.base.cached import remember
+from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rounding
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.physics.mixture import (
+    HOT,
+    HUNTS,
+    MIXTURE,
+    SET_TO,
+    Array,
+    Metered,
+    over_load,
+    with_idle,
+)
+from gentle_ember.core.physics.venturi import SIGNAL_BAND
+from gentle_ember.core.stages.fuel_path.trouble import Amount, TrainCase, Trouble, mind
+
+LOADS = np.linspace(0.0, 1.0, 41)
+SHOWN = ((0.0, "no load"), (0.25, "quarter load"), (0.5, "half load"), (1.0, "full load"))
+NO_GAS = 3.0
+"""λ that stands for no gas at all where a picture needs a number."""
+
+
+@dataclass(frozen=True, slots=True)
+class MixtureOverLoad:
+    """λ at shares of full load, set once at full load: expected and between its ends."""
+
+    of: Metered
+    expected: tuple[float, ...]
+    low: tuple[float, ...]
+    high: tuple[float, ...]
+    idle_set: tuple[float, ...]
+    """As expected, once the idle screw is set by the smoothest running without load."""
+    figures: tuple[Figure, ...]
+
+
+def metered(case: TrainCase) -> Metered | None:
+    """A train's throat and what feeds it; None where nothing is metered by a throat's signal."""
+    signals, needs, demand = case.ladder.signals, case.ladder.needs, case.asked.demand
+    regulators = case.of(PartClass.DEMAND)
+    if signals is None or not regulators or signals["full"] <= 0 or demand.watts["full"] <= 0:
+        return None
+    opening = regulators[0][2].opening_pa
+    if opening is None:
+        return None
+    # Needs are at the upper end of demand; what the path takes goes with the flow squared.
+    path = max(0.0, needs["full"] - opening) / (1 + demand.spread) ** 2
+    idle = demand.watts["idle"] / demand.watts["full"]
+    machine = case.job.set
+    return Metered(
+        signals["full"], opening, path, idle, max(1, machine.cylinders // machine.barrels)
+    )
+
+
+def _middle(smoothed: Array, followed: Array) -> Array:
+    """Between pulses smoothed out and followed by the gas [1]."""
+    middle: Array = (np.minimum(smoothed, NO_GAS) + np.minimum(followed, NO_GAS)) / 2
+    return middle
+
+
+@remember(64)
+def _expected(of: Metered, *shares: float) -> tuple[float, ...]:
+    """λ expected at shares of full load [1]."""
+    ends = (over_load(of, np.array(shares), smooth=smooth) for smooth in (True, False))
+    return tuple(_middle(*ends).tolist())
+
+
+@remember(64)
+def _curves(of: Metered) -> tuple[tuple[float, ...], ...]:
+    """Expected λ, its ends, and λ with the idle screw set, over `LOADS`."""
+    weak = replace(of, signal_pa=of.signal_pa * (1 - SIGNAL_BAND))
+    strong = replace(of, signal_pa=of.signal_pa * (1 + SIGNAL_BAND))
+    expected = np.array(_expected(of, *LOADS.tolist()))
+    # Leanest with little signal, smoothed; richest with much, its pulses followed.
+    lean, rich = over_load(weak, LOADS, smooth=True), over_load(strong, LOADS, smooth=False)
+    idled = [over_load(with_idle(of, smooth=one), LOADS, smooth=one) for one in (True, False)]
+    rows = expected, np.minimum(rich, expected), np.maximum(lean, expected), _middle(*idled)
+    return tuple(tuple(np.minimum(row, NO_GAS).tolist()) for row in rows)
+
+
+def mixture_of(case: TrainCase) -> MixtureOverLoad | None:
+    """λ over load of a train; None where nothing is metered by a throat's signal."""
+    of = metered(case)
+    if of is None:
+        return None
+    expected, low, high, idled = _curves(of)
+    demand = case.asked.demand
+    inputs = (
+        Input("throat's signal at full load", of.signal_pa, "pressure"),
+        Input("suction that opens the regulator", of.opening_pa, "pressure", Origin.DATA_SHEET),
+        Input("hose and inlet take at full load", of.path_pa, "pressure"),
+        Input("fuel without load over full load", of.idle, "share"),
+        Input("cylinders on one throat", float(of.cylinders), "count", path="set.cylinders"),
+        Input("λ it is set to at full load", SET_TO, "ratio", Origin.ASSUMED),
+        Input("air density", demand.air_density, "density"),
+    )
+    narrows = ("a U-tube at the throat, at half load", "a probe in the exhaust, at half load")
+    figures = tuple(
+        Figure(
+            f"mixture.{demand.fuel.key}.{round(share * 100)}", f"λ at {name}",
+            expected[at], "ratio", MIXTURE, Band(low[at], high[at]),
+            inputs, rounding=Rounding.UP, estimated=True,
+            warnings=tuple(_says(expected[at], share)),
+            narrows=narrows,
+        )
+        for at, share, name in ((round(share * (len(LOADS) - 1)), share, name)
+                                for share, name in SHOWN)
+    )  # fmt: skip
+    return MixtureOverLoad(of, expected, low, high, idled, figures)
+
+
+def _says(lam: float, share: float) -> Iterator[str]:
+    idle = "Open the idle screw" if share == 0 else "A larger signal or a lighter spring"
+    if lam >= NO_GAS - 1e-6:
+        yield f"The signal does not open the regulator there. {idle}, else it dies."
+    elif lam > HOT:
+        yield f"So lean it misses and runs hot. {idle}."
+    elif lam > HUNTS:
+        yield f"So lean it hunts. {idle}."
+
+
+def part_load(case: TrainCase) -> Iterator[Trouble]:
+    """Set right at full load, it is lean where a set runs most of its hours."""
+    of = metered(case)
+    if of is None or not case.parts:
+        return
+    quarter, half = _expected(of, 0.25, 0.5)
+    if half > HUNTS or quarter > HOT:
+        lean = f"λ about {half:.2f} at half load" if half > HUNTS else (
+            f"λ about {quarter:.2f} at a quarter load")  # fmt: skip
+        yield mind(
+            "part_load", case.parts[-1].key,
+            f"Set right at full load, it is lean below it: {lean}.",
+            "The regulator keeps what opens it of the signal at every load. A smaller throat, or a "
+            "regulator that opens on less; the idle screw set by the smoothest running.",
+            Amount("opens on", of.opening_pa),
+            Amount("the throat gives at full load", of.signal_pa),
+        )  # fmt: skip

@@ -1,0 +1,153 @@
+"""Cards for the owner: one a fuel with its safe orders, and one for when something is wrong.
+
+The orders are those the fuel states give; a card lists handles in no other.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from gentle_ember.core.job.job import Job, StageRecord, StageState
+from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
+from gentle_ember.core.physics.sequences import Sequence
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fit.smell import drill
+from gentle_ember.core.stages.method.networks import PASSING, fuel_states, safe_orders
+
+BEFORE = (
+    "Outdoors, 20 ft (6 m) from any door, window or vent, exhaust blowing away from people.",
+    "A CO alarm with a battery inside the house.",
+    "Breaker off, nothing plugged in.",
+)
+BEFORE_GAS: dict[str, tuple[str, ...]] = {
+    "propane": (
+        "Cylinder upright, tied, outdoors, 5 ft (1.5 m) from the generator, never behind the "
+        "exhaust.",
+    ),
+    "natural_gas": ("Hose whole and dry, its coupler clean.",),
+    "biogas": ("Gas dry and scrubbed; water out of the drip leg.",),
+    "gasoline": ("Tank not over-full; nothing spilled; engine cool.",),
+}
+WHILE_IT_RUNS = (
+    "Start with no load. Breaker on after a minute; the largest motor first.",
+    "Before it is stopped: breaker off, run three minutes to cool.",
+    "Never a cord into a wall outlet. Cords and a transfer switch only.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """A heading and what stands under it; `numbered` where the order matters."""
+
+    title: str
+    lines: tuple[str, ...]
+    numbered: bool = False
+
+
+WRONG: tuple[tuple[str, Block], ...] = (
+    ("", Block("CO alarm, or headache, or dizzy", (
+        "Everybody out into fresh air. Don't look for the cause first.",
+        "Call the emergency number from outside. CO has no smell.",
+        "Generator off only if you pass it in fresh air. Nobody goes in until the alarm is quiet.",
+    ), numbered=True)),
+    ("", Block("Fire", (
+        "Away from it, upwind. Call the fire department.",
+        "Shut the gas only if the valve can be reached without passing the fire.",
+        "A gas flame is not put out while the gas still flows.",
+    ), numbered=True)),
+    ("propane", Block("Cylinder white with frost, engine weak", (
+        "It is too cold for this load: take load off, or change to the other cylinder.",
+        "Never warm it with a flame, a heater, the exhaust or hot water. Never lay it down.",
+    ))),
+    ("gasoline", Block("Out of gasoline", (
+        "Stop it, and let it cool 15 minutes. Fill outdoors, no flame, no cigarette.",
+        "Wipe up what was spilled and wait until it has dried.",
+    ), numbered=True)),
+)  # fmt: skip
+"""What can go wrong, and the only fuel it goes wrong with."""
+NEVER = (
+    "Never indoors, in a garage, a tent, a shed or a trailer with people in it.",
+    "Never two fuels at once, never two gases.",
+    "Never a cylinder indoors, in a cellar or in a closed car.",
+    "Never open or turn the load screw: it is locked where it was measured.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Card:
+    """One card: its fuel and letter, empty for the one of emergencies, and its blocks."""
+
+    key: str
+    title: str
+    fuel: str
+    letter: str
+    blocks: tuple[Block, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Cards:
+    """Every card of a job, why they are only a draft, and which can't be made."""
+
+    cards: tuple[Card, ...]
+    draft: str
+    """Why they are not to be handed over yet; empty when they may be."""
+    withheld: tuple[str, ...]
+    """Fuels without a card, with the reason."""
+
+
+def cards(plan: Plan) -> Cards:
+    """The cards of a set as it stands."""
+    made: list[Card] = []
+    withheld: list[str] = []
+    found = plan.of(safe_orders)
+    for column in plan.of(fuel_states).columns:
+        state = column.state
+        if not state.running or state.key in PASSING:
+            continue
+        mine = [one for one in found if state.key in one.key.split(".")[1:2]]
+        broken = next((one for one in mine if one.why_not), None)
+        if broken is not None or not column.safe or not mine:
+            why = broken.why_not if broken else "this state is not safe with the set as it is."
+            withheld.append(f"{state.name}: no card. {why}")
+        else:
+            made.append(_card(state.key, state.name, mine))
+    if made:
+        made.append(_wrong(plan))
+    return Cards(tuple(made), _draft(plan.job), tuple(withheld))
+
+
+def _draft(job: Job) -> str:
+    record = job.stages.get("first_start", StageRecord())
+    if record.state is StageState.DONE:
+        return ""
+    return "Draft: the first start is not signed yet, so nobody has tried these orders."
+
+
+def _card(key: str, name: str, orders: list[Sequence]) -> Card:
+    fuel = FuelKey.GASOLINE if key in ("gasoline", "remote") else FuelKey(key)
+    title = "Remote tank" if key == "remote" else NAMES[fuel].capitalize()
+    before = (*BEFORE, *BEFORE_GAS.get(str(fuel), ()))
+    return Card(
+        key, title, str(fuel), LETTERS[fuel],
+        (
+            Block("Before", before),
+            *(Block(one.name, one.lines, numbered=True) for one in orders),
+            Block("While it runs", WHILE_IT_RUNS),
+        ),
+    )  # fmt: skip
+
+
+def _wrong(plan: Plan) -> Card:
+    return Card("wrong", "When something is wrong", "", "!", tuple(_blocks(plan)))
+
+
+def _blocks(plan: Plan) -> Iterator[Block]:
+    yield Block("Gas smelled", tuple(text for _, text in plan.of(drill).at_once), numbered=True)
+    at_hand = {
+        "": True,
+        "gasoline": plan.job.wants.keep_gasoline,
+        "propane": any(site.cylinders for site in plan.job.sites.values()),
+    }
+    yield from (block for fuel, block in WRONG if at_hand[fuel])
+    yield Block("Never", NEVER)

@@ -1,0 +1,225 @@
+"""The record of work: what was there, what was done to it, how it was proven, who signed.
+
+Everything in it is read off the job; what is not there is said to be missing, never left out.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from gentle_ember.core.job.choices import CHOICES
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.job import Confirmation, Job, StageRecord, StageState
+from gentle_ember.core.physics.fuels import NAMES, FuelKey
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.starts import first_starts
+from gentle_ember.core.stages.fit.holds import evidence
+from gentle_ember.core.stages.fuel_path.trains import trains_to_build
+from gentle_ember.core.stages.load_test.tests import load_tests_here
+from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
+from gentle_ember.core.stages.prove_tight.proof import GasProof, tightness
+
+MISSING = "not noted"
+LOOKED_WITH = {str(key): text for key, text in CHOICES["looked_with"]}
+STANDS = {
+    "tight": "tight", "leaks": "LEAKS", "fitter": "fitter's own test", "void": "not tested since "
+    "it was made", "open": "not tested", "awaits_fitter": "waits for the fitter's test",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One line: what, and its words; or a value [SI] of a kind, to be shown in the reader's
+    units."""
+
+    label: str
+    text: str = ""
+    value: float | None = None
+    kind: str = ""
+    by: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A heading and its lines."""
+
+    title: str
+    rows: tuple[Row, ...]
+
+
+def fingerprint(job: Job) -> str:
+    """SHA-256 over everything the job holds, photos by their own hashes; which site is looked at
+    and whether it is archived left out. The same job gives the same, on any machine."""
+    held = job.model_dump(mode="json", exclude={"site", "archived"})
+    text = json.dumps(held, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def record(plan: Plan) -> tuple[Section, ...]:
+    """The whole record, section by section."""
+    made = (
+        Section("Generator", tuple(_set(plan.job))),
+        Section("Work", tuple(_work(plan))),
+        *(_train(plan, fuel) for fuel in plan.of(trains_to_build)),
+        *(_proof(plan, one) for one in plan.of(tightness)),
+        Section("First starts", tuple(_starts(plan))),
+        Section("Settings", tuple(_settings(plan.job))),
+        Section("Load tests", tuple(_loads(plan))),
+        Section("Set differently, by whom and why", tuple(_otherwise(plan.job))),
+        Section("Signatures", tuple(_signatures(plan.job))),
+        Section("Photos asked for", tuple(_photos(plan))),
+        Section("Photos and files", tuple(
+            Row(one.name, f"{one.sha256[:16]}…") for one in plan.job.attachments.values()
+        )),
+    )  # fmt: skip
+    return tuple(one for one in made if one.rows)
+
+
+def _said(label: str, text: str, by: str = "") -> Row:
+    return Row(label, text.strip() or MISSING, by=by)
+
+
+def _fact(label: str, fact: Fact | None, kind: str, by: str = "") -> Row:
+    return Row(label, MISSING, by=by) if fact is None else Row(label, "", fact.value, kind, by)
+
+
+def _set(job: Job) -> Iterator[Row]:
+    machine = job.set
+    yield _said("maker and model", f"{machine.maker} {machine.model}")
+    yield _said("serial number", machine.serial)
+    yield _said("frame number", machine.frame_number)
+    yield _said("engine number", machine.engine_number)
+    yield _fact("running rating", machine.running, "power")
+    yield _fact("displacement", machine.displacement, "displacement")
+    yield _fact("hours run", machine.hours, "duration")
+    yield _said("owner", job.owner)
+    for site in job.sites.values():
+        yield _fact(f"elevation of {site.name or 'the site'}", site.elevation, "elevation")
+
+
+def _work(plan: Plan) -> Iterator[Row]:
+    job = plan.job
+    for one in plan.of(judged_methods).chosen:
+        yield Row("method", one.school.name, by=job.choice.by)
+    if job.choice.reason.strip():
+        yield Row("why", job.choice.reason)
+    jets = job.set.carburetor.jets
+    yield _fact("main jet, stamped", jets.stamped.number, "count")
+    if jets.fitted.number is not None:
+        yield _fact("main jet in it now", jets.fitted.number, "count")
+    for key, title in (("fitter", "fitter's license and permit"), ("utility", "utility")):
+        seen = job.confirmed.get(key, Confirmation())
+        if seen.done:
+            yield Row(title, seen.number or "confirmed", by=seen.by)
+    for hole in job.fit.left.values():
+        yield Row(f"left on the machine ({hole.kind})", hole.what, by=hole.by)
+    for back in job.fit.back.values():
+        given = "given back" if back.back else "to be given back"
+        yield Row(f"goes to the {back.to}", f"{back.what} {back.tag}: {given}", by=back.by)
+
+
+def _train(plan: Plan, fuel: str) -> Section:
+    section = plan.of(trains_to_build)[fuel]
+    rows = [
+        Row(one.part.number if one.part else "?",
+            one.part.name if one.part else one.slot.unknown or MISSING)
+        for one in section.case.parts
+    ]  # fmt: skip
+    return Section(f"{NAMES[FuelKey(fuel)].capitalize()} train, source to engine", tuple(rows))
+
+
+def _proof(plan: Plan, proof: GasProof) -> Section:
+    rows: list[Row] = []
+    if proof.fuel != FuelKey.GASOLINE:
+        rows.append(Row("checked with", LOOKED_WITH[proof.how.by]))
+        rows.append(_fact("air at the test", proof.how.air, "temperature"))
+    for zone in proof.zones:
+        for joint in zone.joints:
+            state = joint.state
+            rows.append(Row(state.joint.title, STANDS[joint.stands], by=state.tight.by))
+        if zone.decay is not None:
+            rows.append(Row(f"pressure test, {zone.name.lower()}", str(zone.decay.tells)))
+            rows.append(Row("leak by it", "", zone.decay.leak.value, "leak"))
+    if proof.locks:
+        state_ = {"still": "film stood still", "grows": "PASSES GAS"}.get(proof.lock_up.state, "")
+        rows.append(_said("lock-up", state_, proof.lock_up.by))
+    inlet = plan.of(inlet_pressures).get(proof.fuel)
+    if inlet is not None:
+        for name, fact in (
+            ("at no flow", inlet.read.static),
+            ("five minutes later", inlet.read.later),
+            ("at full load", inlet.read.full),
+        ):
+            rows.append(_fact(f"inlet pressure {name}", fact, "pressure", inlet.read.by))
+    return Section(f"{proof.name.capitalize()}: proven tight", tuple(rows))
+
+
+def _starts(plan: Plan) -> Iterator[Row]:
+    for one in plan.of(first_starts):
+        tries = list(one.log.attempts.values())
+        last = tries[-1] if tries else None
+        text = f"{last.result} at try {len(tries)}, {last.on[:10]}" if last else MISSING
+        yield Row(f"{one.name}: first start", text, by=last.by if last else "")
+        for look, seen in one.looks:
+            if look.when == "after":
+                yield Row(f"{one.name}: {look.text}", seen.state or MISSING, by=seen.by)
+
+
+def _settings(job: Job) -> Iterator[Row]:
+    for key, one in job.metering.items():
+        site, _, fuel = key.rpartition("-")
+        where = job.sites[site].name if site in job.sites else site
+        name = f"load screw, {fuel.replace('_', ' ')}, {where or 'the site'}"
+        yield _fact(name, one.locked, "turns", one.locked_by)
+
+
+def _loads(plan: Plan) -> Iterator[Row]:
+    for one in plan.of(load_tests_here):
+        last = one.last
+        if last is None:
+            if one.holds:
+                yield Row(f"{one.name}: load test", MISSING)
+            continue
+        yield Row(f"{one.name}: at load", "", last.seconds, "minutes")
+        yield _fact(f"{one.name}: held", last.record.held, "power")
+        yield _said(f"{one.name}: decided", last.record.decided.what, last.record.decided.by)
+
+
+def _otherwise(job: Job) -> Iterator[Row]:
+    for site in job.sites.values():
+        for fact, what, why, by in (
+            (site.least_opening, "least distance to openings", site.least_opening_why,
+             site.least_opening_by),
+            (site.least_cylinder, "least distance to a cylinder", site.least_cylinder_why,
+             site.least_cylinder_by),
+        ):  # fmt: skip
+            if fact is not None:
+                yield _fact(f"{what}, {site.name or 'the site'}", fact, "length", by)
+                yield _said("because", why)
+    for key, stage in job.stages.items():
+        if stage.state is StageState.LEFT_OUT:
+            yield Row(f"left out on purpose: {key.replace('_', ' ')}", stage.note, by=stage.by)
+    for key, step in job.fit.steps.items():
+        if step.state == "skipped":
+            yield Row(f"step not done: {step.what or key}", step.reason or MISSING, by=step.by)
+
+
+def _photos(plan: Plan) -> Iterator[Row]:
+    said = plan.job.confirmed.get("photos", Confirmation())
+    for one in plan.of(evidence):
+        if one.missing:
+            yield Row(one.shows, said.number.strip() or "NONE TAKEN", by=said.by)
+        else:
+            yield Row(one.shows, str(one.taken) if one.taken else one.why_none)
+
+
+def _signatures(job: Job) -> Iterator[Row]:
+    for key, stage in job.stages.items():
+        if stage.state is StageState.DONE:
+            yield Row(key.replace("_", " ").capitalize(), stage.on or MISSING, by=stage.by)
+    if job.stages.get("hand_over", StageRecord()).state is not StageState.DONE:
+        yield Row("Hand over", "not signed: this record is a draft")

@@ -1,0 +1,100 @@
+"""The record of work: everything that was done stands in it, and what was not is said."""
+
+from __future__ import annotations
+
+import pytest
+
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.hand_over.record import MISSING, Row, fingerprint, record
+from gentle_ember.documents.record_pdf import record_pdf, shown
+from tests.helpers.fits import CASES
+from tests.helpers.sets import CATALOG, fact
+from tests.helpers.sound import put, sound
+
+
+def rows(job: Job) -> dict[str, list[Row]]:
+    return {one.title: list(one.rows) for one in Plan(job, CATALOG).of(record)}
+
+
+def texts(job: Job) -> str:
+    return " | ".join(f"{one.label}: {shown(one, 'us')} {one.by}"
+                      for found in rows(job).values() for one in found)  # fmt: skip
+
+
+@pytest.mark.parametrize("name", CASES)
+def test_every_part_joint_and_look_of_every_method_stands_in_it(name: str):
+    job = sound(name)
+    said = texts(job)
+    for fuel, train in job.trains.items():
+        for slot in train.slots.values():
+            assert job.parts[slot.part].name in said, (fuel, slot.part)
+    joints = [one for title, found in rows(job).items() if "proven tight" in title
+              for one in found if one.text in ("tight", "fitter's own test")]  # fmt: skip
+    assert len(joints) >= len(job.proof.soaped) * 0.8
+    content = record_pdf("x", Plan(job, CATALOG).of(record), fingerprint(job), 3, "metric")
+    assert content.startswith(b"%PDF")
+
+
+def test_what_was_not_done_is_said_and_not_left_out():
+    job = sound("spacer")
+    assert MISSING in {one.text for one in rows(job)["Generator"] if one.label == "serial number"}
+    starts = rows(job)["First starts"]
+    assert starts[0].text == MISSING
+    assert all(one.text == MISSING for one in starts[1:])
+    assert rows(job)["Signatures"][-1].text == "not signed: this record is a draft"
+
+
+def test_a_leak_and_a_creeping_regulator_stand_out():
+    job = sound("spacer")
+    joint = next(iter(job.proof.soaped.values())).joint
+    leaking = put(job, "proof.soaped.zz", {"joint": joint, "found": "foam"})
+    assert "LEAKS" in texts(leaking)
+    assert "LEAKS" not in texts(job)
+    passing = put(job, "proof.lock_up.propane", {"state": "grows"})
+    assert "PASSES GAS" in texts(passing)
+
+
+def test_what_was_set_otherwise_is_printed_with_its_reason_and_name():
+    job = sound("spacer")
+    assert "Set differently, by whom and why" not in rows(job)
+    why = {"state": "left_out", "by": "Runa Kestle", "note": "Loaded at the owner's bench."}
+    left = put(job, "stages.load_test", why)
+    near = put(left, "sites.s1.least_cylinder", fact(1.0))
+    near = put(near, "sites.s1.least_cylinder_why", "Wall between them.")
+    near = put(near, "sites.s1.least_cylinder_by", "Odo Marlin")
+    said = {one.label: (one.text, one.by) for one in rows(near)["Set differently, by whom and why"]}
+    assert said["left out on purpose: load test"] == ("Loaded at the owner's bench.", "Runa Kestle")
+    assert said["because"][0] == "Wall between them."
+    assert any(by == "Odo Marlin" for _, by in said.values())
+    key = next(iter(job.fit.steps))
+    skipped = put(job, f"fit.steps.{key}", {"state": "skipped", "reason": "no camera", "by": "RK"})
+    assert any(one.text == "no camera" for one in rows(skipped)["Set differently, by whom and why"])
+
+
+def test_readings_are_shown_in_the_readers_units():
+    row = Row("inlet", "", 2739.0, "pressure")
+    assert shown(row, "us") == "11 in w.c."
+    assert shown(row, "metric") == "27.39 mbar"
+    assert shown(Row("x", "tight"), "us") == "tight"
+
+
+def test_the_fingerprint_is_of_what_the_job_holds_and_of_nothing_else():
+    job = sound("spacer")
+    again = Job.model_validate(job.model_dump(mode="json"))
+    assert fingerprint(again) == fingerprint(job)
+    assert fingerprint(put(job, "archived", True)) == fingerprint(job)
+    seen = {fingerprint(job)}
+    for path, value in (
+        ("owner", "somebody"), ("proof.lock_up.propane.by", "OM"), ("fit.nuts", "short"),
+        ("stages.intake", {"state": "done"}), ("sites.s1.elevation", fact(201.0)),
+    ):  # fmt: skip
+        seen.add(fingerprint(put(job, path, value)))
+    assert len(seen) == 6
+
+
+def test_a_document_with_its_keys_in_another_order_has_the_same_fingerprint():
+    job = sound("spacer")
+    document = job.model_dump(mode="json")
+    turned = Job.model_validate(dict(reversed(list(document.items()))))
+    assert fingerprint(turned) == fingerprint(job)
