@@ -17,11 +17,9 @@ from typing import Any
 
 from gentle_ember.demo import seed
 from gentle_ember.web.app import create_app
+from gentle_ember.web.views.job import VIEWS
 
-VIEWS = (
-    "output,sizes,walk,inspection,methods,states,sketch,path,stack,bill,fit,marks,proofs,starts,"
-    "metering,load_tests,jets,house"
-)
+EVERY = ",".join(VIEWS)
 PLACES = ("board", "finder", "reference", "learned", "catalog", "catalog/ends", "quick/forms")
 OF_A_JOB = ("cylinder", "library", "log", "parts.csv", "output.csv", "label.svg")
 MOVING = re.compile(r'"(updated_at|at|job|id)": "[^"]*"')
@@ -42,7 +40,7 @@ def dump(folder: Path) -> None:
         for row in (row for group in groups for row in group["rows"]):
             name = re.sub(r"\W+", "-", row["title"].lower())[:24]
             at = f"/api/jobs/{row['id']}"
-            _write(folder / f"{name}.json", client.get(f"{at}?views={VIEWS}"))
+            _write(folder / f"{name}.json", client.get(f"{at}?views={EVERY}"))
             for place in OF_A_JOB:
                 _write(folder / f"{name}.{place.split('.')[0]}.json", client.get(f"{at}/{place}"))
 

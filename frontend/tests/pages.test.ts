@@ -48,7 +48,7 @@ describe('what the core publishes and the page builds', () => {
   });
 
   it('asks for what a page shows along with its job', () => {
-    expect(viewsAt('/jobs/1/method/output')).toBe('output,sizes');
+    expect(viewsAt('/jobs/1/method/output')).toBe('output,runs');
     expect(viewsAt('/jobs/1/fit/bench')).toBe('fit');
     expect(viewsAt('/')).toBe('');
   });

@@ -153,7 +153,7 @@ def test_a_bad_conversion_is_entered_graded_and_repaired(shop):
     expect(page.locator("[data-grade]")).to_contain_text("Not known whether it is fit to run")
     page.get_by_role("button", name="I checked all of it: as it should be").click()
     shop.saved()
-    expect(page.locator("[data-grade]")).to_contain_text("to be told first")
+    expect(page.locator("[data-grade]")).to_contain_text("to be answered first")
     page.locator('[data-field="trains.as_found.inlet"] select').select_option(label="capped")
     page.goto(page.url.replace("fuel_path/found", "intake/site"))
     shop.fill("sites.s1.cylinders.c1.distance", "2 m")

@@ -13,17 +13,15 @@ from gentle_ember.core.stages.first_start.metering.settings import gas_metering
 from gentle_ember.core.stages.load_test.tests import load_tests_here
 from gentle_ember.core.stages.method.base import NAMES, Verdict, verdict_of
 from gentle_ember.core.stages.method.judged import judged_methods
-from gentle_ember.core.stages.method.networks import fuel_states
 from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
-from gentle_ember.web import (
-    present,
-    present_fit,
-    present_load,
-    present_metering,
-    present_method,
-    present_prove,
-    present_start,
-)
+from gentle_ember.web.views import first_start as first_start_view
+from gentle_ember.web.views import fit as fit_view
+from gentle_ember.web.views import intake as intake_view
+from gentle_ember.web.views import job as job_view
+from gentle_ember.web.views import ledger as ledger_view
+from gentle_ember.web.views import load_test as load_test_view
+from gentle_ember.web.views import method as method_view
+from gentle_ember.web.views import prove_tight as prove_tight_view
 from tests.helpers.facts import variants
 from tests.helpers.fits import SPACER, fitted
 from tests.helpers.jobs import fact, known, paths
@@ -125,14 +123,14 @@ JOBS = {
 def whole(job: Job) -> Plan:
     """Everything the page could ask of a job, worked out and rendered."""
     planned = Plan(job, CATALOG)
-    present.ledger(planned)
-    for view in (present_method.walk, present_method.inspection, present_method.methods):
+    ledger_view.ledger(planned)
+    for view in (intake_view.walk, intake_view.inspection, method_view.methods):
         view(planned)
-    present_method.states(planned.of(fuel_states))
-    present_method.ready(planned)
-    present_method.chosen(planned)
-    present_fit.fit(planned, {})
-    present_fit.marks(planned)
+    method_view.states(planned)
+    job_view.ready(planned)
+    method_view.chosen(planned)
+    fit_view.fit(planned, {})
+    fit_view.marks(planned)
     assert planned.of(route)
     return planned
 
@@ -140,12 +138,12 @@ def whole(job: Job) -> Plan:
 def after_fitting(job: Job) -> Plan:
     """What the pages from the leak test to the load test ask of a job, worked out and rendered."""
     planned = Plan(job, CATALOG)
-    present.ledger(planned)
-    present_prove.proofs(planned)
-    present_start.starts(planned)
-    present_metering.metering(planned)
-    present_load.load_tests(planned)
-    present_load.jets(planned)
+    ledger_view.ledger(planned)
+    prove_tight_view.proofs(planned)
+    first_start_view.starts(planned)
+    first_start_view.metering(planned)
+    load_test_view.load_tests(planned)
+    load_test_view.jets(planned)
     assert all(one.measured > 0 and one.estimate > 0 for one in planned.of(lessons_taught))
     assert planned.of(route)
     return planned

@@ -8,13 +8,11 @@ from typing import Any
 import pytest
 
 from gentle_ember.core.job.job import Job
+from gentle_ember.web.views.job import VIEWS
 from tests.helpers.jobs import paths
 from tests.helpers.service import ids, key, show
 
-EVERY_VIEW = (
-    "output,sizes,walk,inspection,methods,states,sketch,path,stack,bill,fit,marks,proofs,starts,"
-    "metering,load_tests,jets,house"
-)
+EVERY_VIEW = ",".join(VIEWS)
 JUNK: tuple[Any, ...] = (
     None, True, -1, 0, 1, 1e308, -273.15, "", "none", "5 furlongs", "1e999 W", "x" * 5000,
     "\u0000", "nan", [], [1, "a"], {}, {"value": None}, {"value": "text"}, {"value": -1e9},

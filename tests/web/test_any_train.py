@@ -8,7 +8,10 @@ from gentle_ember.core.job.train import Slot, Train
 from gentle_ember.core.route import cautions, open_items
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
-from gentle_ember.web import present, present_bill, present_fit, present_path
+from gentle_ember.web.views import fit as fit_view
+from gentle_ember.web.views import fuel_path as fuel_path_view
+from gentle_ember.web.views import ledger as ledger_view
+from gentle_ember.web.views import parts as parts_view
 from tests.helpers.sets import CATALOG, fact, job_of
 
 KEYS = sorted(CATALOG.parts)
@@ -43,19 +46,19 @@ def test_any_train_is_judged_and_drawn(train, size):
     update = {"trains": {str(fuel): train}, "parts": pinned, "choice": chosen}
     job = job_of(size).model_copy(update=update)
     plan = Plan(job, CATALOG)
-    drawn = present_path.fuel_path(plan)
-    present_bill.bill(plan)
-    present_path.stack(job)
-    present_fit.fit(plan, {})
-    present.ledger(plan)
+    drawn = fuel_path_view.fuel_path(plan)
+    parts_view.bill(plan)
+    fuel_path_view.stack(plan)
+    fit_view.fit(plan, {})
+    ledger_view.ledger(plan)
     assert plan.of(open_items) is not None
     if not train.slots:
         return
-    (one,) = drawn["trains"]
-    assert [place["key"] for place in one["places"]] == list(train.slots)
-    broken = [place for place in one["places"] if place["joint"] and not place["joint"]["mates"]]
-    stops = [trouble for trouble in one["troubles"] if trouble["severity"] == "stop"]
+    (one,) = drawn.trains
+    assert [place.key for place in one.places] == list(train.slots)
+    broken = [place for place in one.places if place.joint and not place.joint.mates]
+    stops = [trouble for trouble in one.troubles if trouble.severity == "stop"]
     assert len(broken) <= len(stops)
     assert {item.key for item in plan.of(cautions) if item.key.startswith("train.")} >= {
-        f"train.{fuel}.{trouble['rule']}.{trouble['slot']}" for trouble in stops
+        f"train.{fuel}.{trouble.rule}.{trouble.slot}" for trouble in stops
     }

@@ -14,9 +14,12 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
-from gentle_ember import core, web
+from gentle_ember import core
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.physics import output
+from gentle_ember.core.route import STAGES
+from gentle_ember.web import views
+from gentle_ember.web.views.job import VIEWS
 from tests.helpers.service import ids, key
 
 
@@ -48,7 +51,7 @@ def filled(client, job):
         typed("sites.s1.hottest", "75 °F"),
         {"path": "sites.s1.cylinders.c1", "value": {"size": "20"}},
         typed("load.planned", "1450 W"),
-        views="output,sizes",
+        views="output,runs",
     )
     assert answer.status_code == 200
     return answer.json
@@ -86,10 +89,9 @@ def test_answers_keep_to_the_published_description(client, job):
 def test_no_two_schemas_share_a_name():
     found = [
         one
-        for module in pkgutil.iter_modules(web.__path__)
-        if module.name.startswith("schemas")
-        for one in vars(importlib.import_module(f"{web.__name__}.{module.name}")).values()
-        if isinstance(one, type) and one.__module__ == f"{web.__name__}.{module.name}"
+        for module in pkgutil.iter_modules(views.__path__)
+        for one in vars(importlib.import_module(f"{views.__name__}.{module.name}")).values()
+        if isinstance(one, type) and one.__module__ == f"{views.__name__}.{module.name}"
     ]
     names = [one.__name__ for one in found]
     assert len(names) == len(set(names)), sorted(n for n in names if names.count(n) > 1)
@@ -373,3 +375,8 @@ def test_the_service_loads_no_more_than_a_start_needs():
         [sys.executable, "-c", asked], capture_output=True, text=True, check=True
     )
     assert found.stdout.strip() == "[]"
+
+
+def test_what_a_page_asks_along_is_what_there_is():
+    asked = {view for stage in STAGES for page in stage.pages for view in page.views}
+    assert asked == set(VIEWS)

@@ -8,13 +8,11 @@ from typing import Any
 
 import pytest
 
+from gentle_ember.web.views.job import VIEWS
 from tests.helpers.service import ids, show
 
 PAGES = {one.stem for one in (Path(__file__).parents[2] / "docs" / "engineering").glob("*.md")}
-VIEWS = (
-    "output,sizes,walk,inspection,methods,states,sketch,path,stack,bill,fit,marks,proofs,starts,"
-    "metering,load_tests,jets,house"
-)
+EVERY = ",".join(VIEWS)
 JOBS = ("Lambing", "Cinema", "Honey", "Star-party", "Cider", "Tool", "Choir", "Clock-tower")
 ROUNDED_PARTS = 2e-2
 OF_A_CASE = (
@@ -43,7 +41,7 @@ def answers(demo_data, tmp_path_factory):
 
     folder = tmp_path_factory.mktemp("figures") / "data"
     client = create_app(Path(shutil.copytree(demo_data, folder))).test_client()
-    found = {title: show(client, ids(client)[title], VIEWS) for title in JOBS}
+    found = {title: show(client, ids(client)[title], EVERY) for title in JOBS}
     for title in JOBS:
         cylinder = client.get(f"/api/jobs/{ids(client)[title]}/cylinder")
         if cylinder.status_code == 200:

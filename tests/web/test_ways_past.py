@@ -283,7 +283,7 @@ def test_a_cylinder_that_holds_more_than_it_can_is_read_stopped_and_gets_no_run_
     job = at("spacer")
     filled = change(client, job, "sites.s1.cylinders.c1.fill", fact(60.0))
     assert filled.status_code == 200
-    shown = client.get(f"/api/jobs/{job}?views=output,sizes").json
+    shown = client.get(f"/api/jobs/{job}?views=output,runs").json
     runs = [one for one in shown["ledger"]["runs"] if one["key"].startswith("c1.")]
     assert runs
     assert all(one["figure"] is None and "overfilled" in one["why_not"] for one in runs)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from gentle_ember.demo.steps import DemoJob, done, measured, owner, waiting
 from gentle_ember.demo.steps import data_sheet as plate
+from gentle_ember.units.registry import System
 
-PEOPLE = {"Runa Kestle": "us", "Odo Marlin": "metric", "Tamsin Quay": "us"}
+PEOPLE: dict[str, System] = {"Runa Kestle": "us", "Odo Marlin": "metric", "Tamsin Quay": "us"}
 
 LAMBING = DemoJob(
     "lambing",

@@ -6,6 +6,7 @@ import math
 import random
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
 
@@ -39,6 +40,8 @@ NOISE = {
     "inlet": 0.006, "mass": 0.0004, "dial": 0.0, "gas_near": 0.05,
 }  # fmt: skip
 """Standard error of one reading as a share of what is read."""
+
+Film = Literal["holds", "bubbles", "foam"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -264,7 +267,7 @@ class Bench:
         bands = PLUG_GAS if self.loaded_gas else PLUG_GASOLINE
         return next(name for most, name in bands if lam < most)
 
-    def film(self, joint: str) -> str:
+    def film(self, joint: str) -> Film:
         """What a soap film does at a joint: holds, small bubbles, or foam."""
         leak = self.leaks.get(joint, 0.0) if self.hands.gas_open else 0.0
         if leak <= 0:

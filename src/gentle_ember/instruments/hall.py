@@ -8,9 +8,10 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Lock
+from typing import Literal
 
 from gentle_ember.core.job.metering import Signal, Taken
-from gentle_ember.instruments.bench import STEP_S, Bench, Setup
+from gentle_ember.instruments.bench import STEP_S, Bench, Film, Setup
 from gentle_ember.instruments.protocol import Reading
 
 MOST_BENCHES = 12
@@ -28,7 +29,7 @@ class Live:
     pace: float = 1.0
     said: str = ""
     plug: str = ""
-    film: str = ""
+    film: Film | Literal[""] = ""
     lock: Lock = field(default_factory=Lock)
 
     def move(self, now_s: float) -> None:

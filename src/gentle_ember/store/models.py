@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from sqlalchemy import JSON, ForeignKey, Index, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -36,7 +36,7 @@ class ChangeRow(Base):
     revision: Mapped[int]
     at: Mapped[datetime]
     who: Mapped[str] = mapped_column(String(120))
-    kind: Mapped[str] = mapped_column(String(8))
+    kind: Mapped[Literal["create", "edit", "undo", "redo"]] = mapped_column(String(8))
     target: Mapped[int | None]
     """For undo and redo: the revision undone or done again."""
     key: Mapped[str] = mapped_column(String(64))
@@ -98,4 +98,4 @@ class PersonRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), unique=True)
     initials: Mapped[str] = mapped_column(String(4))
-    units: Mapped[str] = mapped_column(String(8), default="us")
+    units: Mapped[Literal["us", "metric"]] = mapped_column(String(8), default="us")

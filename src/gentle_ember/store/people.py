@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from gentle_ember.core.route import initials_of
 from gentle_ember.store.models import PersonRow
+from gentle_ember.units.registry import System
 
 
 def everyone(session: Session) -> list[PersonRow]:
@@ -14,7 +15,7 @@ def everyone(session: Session) -> list[PersonRow]:
     return list(session.scalars(select(PersonRow).order_by(PersonRow.name)))
 
 
-def remember(session: Session, name: str, units: str | None = None) -> PersonRow:
+def remember(session: Session, name: str, units: System | None = None) -> PersonRow:
     """Add a person, or set the units they prefer."""
     row = session.scalars(select(PersonRow).where(PersonRow.name == name)).first()
     if row is None:

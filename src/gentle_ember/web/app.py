@@ -7,7 +7,7 @@ import os
 from pathlib import Path
 from urllib.parse import urlsplit
 
-from flask import Response, jsonify, request, send_file
+from flask import Response, request, send_file
 from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
 
@@ -32,8 +32,9 @@ from gentle_ember.web import (
     sound_api,
 )
 from gentle_ember.web.address import DATA_VARIABLE, HOSTS_VARIABLE, LAN_VARIABLE
-from gentle_ember.web.schemas import HealthOut
+from gentle_ember.web.blueprint import sent
 from gentle_ember.web.services import open_services
+from gentle_ember.web.views.base import HealthOut
 
 MODULES = (
     jobs_api,
@@ -101,7 +102,7 @@ def create_app(
     @app.get("/api/health", responses={200: HealthOut})
     def health() -> Response:
         """Whether the server answers."""
-        return jsonify({"ok": True, "version": __version__})
+        return sent(HealthOut(ok=True, version=__version__))
 
     @app.route("/api/openapi.json")
     def openapi() -> Response:

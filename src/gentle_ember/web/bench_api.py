@@ -8,16 +8,16 @@ from array import array
 from collections.abc import Callable
 from contextlib import closing
 
-from flask import Response, jsonify
+from flask import Response
 
 from gentle_ember.core.job.metering import Ran, Signal
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.setup import setup_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
-from gentle_ember.web import present_metering
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas_metering import (
+from gentle_ember.web.blueprint import blueprint, sent
+from gentle_ember.web.services import services
+from gentle_ember.web.views.bench import (
     ActIn,
     BenchOut,
     BenchPath,
@@ -25,8 +25,8 @@ from gentle_ember.web.schemas_metering import (
     HandsIn,
     OpenBenchIn,
     TakeIn,
+    bench,
 )
-from gentle_ember.web.services import services
 
 SOUND_S, SOUND_HZ = 4.0, 8000
 api = blueprint("bench", "simulated bench", "/api/jobs/<job_id>/bench/<fuel>", 404, 422)
@@ -40,7 +40,7 @@ def _live(path: BenchPath) -> Live:
 
 
 def _shown(live: Live) -> Response:
-    return jsonify(present_metering.bench(live, live.read(services().hall.clock())))
+    return sent(bench(live, live.read(services().hall.clock())))
 
 
 @api.post("", responses={200: BenchOut})
@@ -126,10 +126,10 @@ def take(path: BenchPath, body: TakeIn) -> Response:
     died = found.ran is Ran.DIED
     live.said = "It died on the way to this reading." if died else "Read: settled, then averaged."
     share = found.sigma / found.value if found.value else 0.0
-    return jsonify(
-        {
-            "turns": found.turns, "value": found.value, "sigma": share, "ran": str(found.ran),
-            "lam": found.lam,
-            "bench": present_metering.bench(live, live.read(services().hall.clock())),
-        }
+    return sent(
+        BenchTakenOut(
+            turns=found.turns, value=found.value, sigma=share, ran=found.ran,
+            lam=found.lam,
+            bench=bench(live, live.read(services().hall.clock())),
+        )
     )  # fmt: skip

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import os
 
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel
 
 from gentle_ember.web.problems import Problem
 
@@ -31,3 +33,8 @@ def blueprint(name: str, tag: str, prefix: str, *statuses: int) -> APIBlueprint:
         abp_responses=dict.fromkeys(statuses, Problem) if DESCRIBED else None,
         doc_ui=DESCRIBED,
     )
+
+
+def sent(view: BaseModel, status: int = 200) -> Response:
+    """An answer as JSON, made by its own response class."""
+    return Response(view.model_dump_json(), status, mimetype="application/json")

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from flask import Response, jsonify
+from flask import Response
 from sqlalchemy.orm import Session
 
 from gentle_ember import __version__
@@ -17,38 +15,46 @@ from gentle_ember.store.models import BoardRow
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.reading import example
 from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
-from gentle_ember.web import present
-from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.fields import job_fields
-from gentle_ember.web.schemas_shop import (
+from gentle_ember.web.services import services
+from gentle_ember.web.views import base
+from gentle_ember.web.views.shop import (
+    BoardGroupOut,
     BoardOut,
     BoardQuery,
+    BoardRowOut,
+    FieldOut,
     FinderQuery,
     FoundListOut,
+    FoundOut,
+    KindOut,
     PersonIn,
+    PersonOut,
     ReadIn,
     ReadOut,
     ReferenceOut,
+    SizeOut,
+    UnitOut,
 )
-from gentle_ember.web.services import services
 
 api = blueprint("shop", "shop", "/api", 422)
 
 
-def _row(row: BoardRow) -> dict[str, Any]:
-    return {
-        "id": row.job_id,
-        "title": row.title,
-        "owner": row.owner,
-        "set_label": row.set_label,
-        "site_label": row.site_label,
-        "stage": NAMES.get(row.stage, row.stage),
-        "stops": row.stops,
-        "questions": row.questions,
-        "running": None if row.running_w is None else present.plain(row.running_w, "power"),
-        "fuels": row.fuels,
-        "updated_at": row.updated_at.isoformat(timespec="seconds") + "Z",
-    }
+def _row(row: BoardRow) -> BoardRowOut:
+    return BoardRowOut(
+        id=row.job_id,
+        title=row.title,
+        owner=row.owner,
+        set_label=row.set_label,
+        site_label=row.site_label,
+        stage=NAMES.get(row.stage, row.stage),
+        stops=row.stops,
+        questions=row.questions,
+        running=None if row.running_w is None else base.plain(row.running_w, "power"),
+        fuels=row.fuels,
+        updated_at=row.updated_at.isoformat(timespec="seconds") + "Z",
+    )
 
 
 @api.get("/board", responses={200: BoardOut})
@@ -56,19 +62,19 @@ def show_board(query: BoardQuery) -> Response:
     """Jobs by what they wait for."""
     with services().jobs.reading.begin() as session:
         found = board.groups(session, query=query.query, archived=query.archived, limit=query.limit)
-        return jsonify(
-            {
-                "groups": [
-                    {
-                        "waits_for": group.waits_for,
-                        "label": WAITS[WaitsFor(group.waits_for)],
-                        "count": group.count,
-                        "rows": [_row(row) for row in group.rows],
-                    }
+        return sent(
+            BoardOut(
+                groups=[
+                    BoardGroupOut(
+                        waits_for=group.waits_for,
+                        label=WAITS[WaitsFor(group.waits_for)],
+                        count=group.count,
+                        rows=[_row(row) for row in group.rows],
+                    )
                     for group in found
                 ],
-                "total": sum(group.count for group in found),
-            }
+                total=sum(group.count for group in found),
+            )
         )
 
 
@@ -76,41 +82,41 @@ def show_board(query: BoardQuery) -> Response:
 def finder(query: FinderQuery) -> Response:
     """Jobs, the trade's terms by any of their names, and quantities in other units."""
     text = query.q.strip()
-    found: list[dict[str, str]] = []
+    found: list[FoundOut] = []
     if text:
         found += _quantities(text, query.system)
         with services().jobs.reading.begin() as session:
             found += _jobs(session, text)
         found += [
-            {
-                "kind": "term",
-                "title": term.name,
-                "detail": term.means,
-                "job": "",
-                "page": term.page,
-                "field": term.field,
-            }
+            FoundOut(
+                kind="term",
+                title=term.name,
+                detail=term.means,
+                job="",
+                page=term.page,
+                field=term.field,
+            )
             for term in find_terms(text)
         ]
-    return jsonify(found)
+    return sent(FoundListOut(found))
 
 
-def _jobs(session: Session, text: str) -> list[dict[str, str]]:
+def _jobs(session: Session, text: str) -> list[FoundOut]:
     return [
-        {
-            "kind": "job",
-            "title": row.title,
-            "detail": " · ".join(part for part in (row.set_label, row.site_label) if part),
-            "job": row.job_id,
-            "page": "",
-            "field": "",
-        }
+        FoundOut(
+            kind="job",
+            title=row.title,
+            detail=" · ".join(part for part in (row.set_label, row.site_label) if part),
+            job=row.job_id,
+            page="",
+            field="",
+        )
         for group in board.groups(session, query=text, limit=6)
         for row in group.rows
     ][:8]
 
 
-def _quantities(text: str, system: System) -> list[dict[str, str]]:
+def _quantities(text: str, system: System) -> list[FoundOut]:
     """What a typed quantity is in other units, when it names its unit."""
     if not any(c.isdigit() for c in text) or not any(c.isalpha() or c in "\"'°" for c in text):
         return []
@@ -119,16 +125,16 @@ def _quantities(text: str, system: System) -> list[dict[str, str]]:
             value = read(text, kind, system)
         except ReadingError:
             continue
-        rows = [present.in_unit(value, kind, unit) for unit in units]
+        rows = [base.in_unit(value, kind, unit) for unit in units]
         return [
-            {
-                "kind": "quantity",
-                "title": " = ".join(rows[:4]),
-                "detail": f"{KINDS[kind].name}; open the converter",
-                "job": "",
-                "page": "quick/convert",
-                "field": text,
-            }
+            FoundOut(
+                kind="quantity",
+                title=" = ".join(rows[:4]),
+                detail=f"{KINDS[kind].name}; open the converter",
+                job="",
+                page="quick/convert",
+                field=text,
+            )
         ]
     return []
 
@@ -139,55 +145,55 @@ def read_quantity(body: ReadIn) -> Response:
     if body.kind not in KINDS:
         raise ReadingError("There is no such kind of quantity.")
     value = read(body.text, body.kind, body.system)
-    return jsonify({"value": value, **present.both(value, body.kind)})
+    return sent(ReadOut(value=value, **dict(base.both(value, body.kind))))
 
 
 @api.get("/reference", responses={200: ReferenceOut})
 def reference() -> Response:
     """Kinds with their units, fields, cylinder sizes, people."""
 
-    def unit(kind: str, system: System) -> dict[str, Any]:
+    def unit(kind: str, system: System) -> UnitOut:
         shown = unit_for(kind, system)
         factor, offset = line(KINDS[kind].si, shown.pint)
-        return {
-            "text": shown.text, "factor": factor, "offset": offset, "decimals": shown.decimals,
-        }  # fmt: skip
+        return UnitOut(
+            text=shown.text, factor=factor, offset=offset, decimals=shown.decimals,
+        )  # fmt: skip
 
     with services().jobs.reading.begin() as session:
         everyone = [
-            {"name": row.name, "initials": row.initials, "units": row.units}
+            PersonOut(name=row.name, initials=row.initials, units=row.units)
             for row in people.everyone(session)
         ]
-    return jsonify(
-        {
-            "kinds": {
-                key: {
-                    "us": unit(key, "us"),
-                    "metric": unit(key, "metric"),
-                    "sample_us": example(key, "us"),
-                    "sample_metric": example(key, "metric"),
-                }
+    return sent(
+        ReferenceOut(
+            kinds={
+                key: KindOut(
+                    us=unit(key, "us"),
+                    metric=unit(key, "metric"),
+                    sample_us=example(key, "us"),
+                    sample_metric=example(key, "metric"),
+                )
                 for key in KINDS
             },
-            "fields": job_fields(),
-            "cylinders": [
-                {
-                    "key": size.key,
-                    "name": size.name,
-                    "full": present.plain(size.full_kg, "mass"),
-                    "tare": present.plain(size.tare_kg, "mass"),
-                }
+            fields={path: FieldOut(**field) for path, field in job_fields().items()},
+            cylinders=[
+                SizeOut(
+                    key=size.key,
+                    name=size.name,
+                    full=base.plain(size.full_kg, "mass"),
+                    tare=base.plain(size.tare_kg, "mass"),
+                )
                 for size in services().catalog.cylinders.values()
             ],
-            "people": everyone,
-            "version": __version__,
-        }
+            people=everyone,
+            version=__version__,
+        )
     )
 
 
-@api.put("/people")
+@api.put("/people", responses={200: PersonOut})
 def put_person(body: PersonIn) -> Response:
     """Add a person, or note the units they prefer."""
     with services().jobs.writing.begin() as session:
         row = people.remember(session, body.name, body.units)
-        return jsonify({"name": row.name, "initials": row.initials, "units": row.units})
+        return sent(PersonOut(name=row.name, initials=row.initials, units=row.units))

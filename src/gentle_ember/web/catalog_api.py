@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from flask import Response, jsonify, request
+from flask import Response, request
 
 from gentle_ember.catalog.rows import key_of
 from gentle_ember.core.base.errors import EndError
@@ -14,11 +14,15 @@ from gentle_ember.core.job.part import End, Part, end
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
 from gentle_ember.store.errors import FieldError, InvalidJobError
-from gentle_ember.web import present_bill, present_path
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas_catalog import (
+from gentle_ember.web.blueprint import blueprint, sent
+from gentle_ember.web.services import services
+from gentle_ember.web.views.fuel_path import TemplatesOut, every_template
+from gentle_ember.web.views.parts import (
     CatalogOut,
+    CatalogPartOut,
     CatalogQuery,
+    EffectOut,
+    EndOut,
     EndsOut,
     ImportOut,
     ImportQuery,
@@ -26,8 +30,12 @@ from gentle_ember.web.schemas_catalog import (
     JoinQuery,
     KitIn,
     KitOut,
+    RowFaultOut,
+    WayOut,
+    WayPartOut,
+    facts,
 )
-from gentle_ember.web.services import services
+from gentle_ember.web.views.parts import kit as kit_out
 
 api = blueprint("catalog", "catalog", "/api/catalog", 422)
 LARGEST = 4 << 20
@@ -52,22 +60,22 @@ def find(query: CatalogQuery) -> Response:
     for part in named:
         kinds[str(part.kind)] = kinds.get(str(part.kind), 0) + 1
     found = [part for part in named if not query.kind or part.kind == query.kind]
-    return jsonify(
-        {
-            "total": len(parts),
-            "found": len(found),
-            "kinds": kinds,
-            "parts": [
-                {
-                    "part": part.model_dump(mode="json"),
-                    "inlet": end(part.inlet).text if part.inlet else "",
-                    "outlet": end(part.outlet).text if part.outlet else "",
-                    "own": part.key in own,
-                    "facts": present_bill.facts(part),
-                }
+    return sent(
+        CatalogOut(
+            total=len(parts),
+            found=len(found),
+            kinds=kinds,
+            parts=[
+                CatalogPartOut(
+                    part=part,
+                    inlet=end(part.inlet).text if part.inlet else "",
+                    outlet=end(part.outlet).text if part.outlet else "",
+                    own=part.key in own,
+                    facts=facts(part),
+                )
                 for part in found[: query.limit]
             ],
-        }
+        )
     )
 
 
@@ -81,7 +89,7 @@ def ends() -> Response:
         if text
     }
     found = sorted(((end(text), text) for text in texts), key=lambda one: _by_size(one[0]))
-    return jsonify([{"key": text, "text": one.text} for one, text in found])
+    return sent(EndsOut([EndOut(key=text, text=one.text) for one, text in found]))
 
 
 def _by_size(one: End) -> tuple[str, float, str]:
@@ -107,35 +115,35 @@ def joined(query: JoinQuery) -> Response:
     direct = join(one, other)
     how = direct.sealing
     ways = bridge(services().catalog.shelf, query.a, query.b, query.fuel)
-    return jsonify(
-        {
-            "mates": direct.mates,
-            "why": direct.why,
-            "seal": how.do if direct.mates else "",
-            "never": how.never if direct.mates else "",
-            "ways": [
-                {
-                    "parts": [
-                        {"number": part.number, "name": part.name, "price": part.price,
-                         "stock": part.stock}
+    return sent(
+        JoinOut(
+            mates=direct.mates,
+            why=direct.why,
+            seal=how.do if direct.mates else "",
+            never=how.never if direct.mates else "",
+            ways=[
+                WayOut(
+                    parts=[
+                        WayPartOut(number=part.number, name=part.name, price=part.price,
+                         stock=part.stock)
                         for part in way
                     ],
-                    "price": round(sum(part.price for part in way), 2),
-                }
+                    price=round(sum(part.price for part in way), 2),
+                )
                 for way in ways if way
             ],
-        }
+        )
     )  # fmt: skip
 
 
-@api.get("/templates")
+@api.get("/templates", responses={200: TemplatesOut})
 def templates() -> Response:
     """Every kind of train there is."""
-    return jsonify(present_path.every_template())
+    return sent(TemplatesOut(every_template()))
 
 
 @api.post("/kits", responses={201: KitOut})
-def make_kit(body: KitIn) -> tuple[Response, int]:
+def make_kit(body: KitIn) -> Response:
     """Keep what a job takes as a kit of this shop's own."""
     stored = services().jobs.get(body.job)
     bill = services().plan(stored).of(parts_list)
@@ -151,7 +159,7 @@ def make_kit(body: KitIn) -> tuple[Response, int]:
         contents=contents,
     )
     services().parts.save_kit(kit)
-    return jsonify(present_bill.kit(kit)), 201
+    return sent(kit_out(kit), 201)
 
 
 @api.get("/parts.csv")
@@ -176,18 +184,18 @@ def bring_in(query: ImportQuery) -> Response:
     done = query.accept == "good" or (query.accept == "all" and not read.faults)
     if done:
         services().parts.save(read.parts)
-    return jsonify(
-        {
-            "done": done,
-            "rows": read.rows,
-            "good": len(read.parts),
-            "faults": [
-                {"line": one.line, "column": one.column, "why": one.why} for one in read.faults
+    return sent(
+        ImportOut(
+            done=done,
+            rows=read.rows,
+            good=len(read.parts),
+            faults=[
+                RowFaultOut(line=one.line, column=one.column, why=one.why) for one in read.faults
             ],
-            "effects": [
-                {"number": one.part.number, "name": one.part.name, "kind": one.kind,
-                 "fields": list(one.fields)}
+            effects=[
+                EffectOut(number=one.part.number, name=one.part.name, kind=one.kind,
+                 fields=list(one.fields))
                 for one in effects if one.kind != "same"
             ],
-        }
+        )
     )  # fmt: skip

@@ -11,12 +11,13 @@ from flask import Response
 from gentle_ember.instruments.hall import Hall, Live
 from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.news import Word
-from gentle_ember.web import present_metering
 from gentle_ember.web.address import STREAMS
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.problems import problem
-from gentle_ember.web.schemas import EventsQuery, JobPath
 from gentle_ember.web.services import services
+from gentle_ember.web.views.base import JobPath
+from gentle_ember.web.views.bench import bench
+from gentle_ember.web.views.job import EventsQuery
 
 api = blueprint("events", "jobs", "/api/jobs", 404, 503)
 BEAT_S = 10.0
@@ -60,8 +61,8 @@ def _told(
 
 
 def _bench(live: Live, now_s: float) -> str:
-    shown = present_metering.bench(live, live.read(now_s))
-    return f"event: bench\ndata: {json.dumps(shown)}\n\n"
+    shown = bench(live, live.read(now_s))
+    return f"event: bench\ndata: {shown.model_dump_json()}\n\n"
 
 
 def _event(revision: int) -> str:

@@ -16,11 +16,10 @@ from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import LARGEST, LARGEST_PHOTO
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.transfer import export_job, import_job
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas import AttachmentPath, CsvQuery, JobPath
-from gentle_ember.web.schemas_job import SnapshotOut
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
-from gentle_ember.web.snapshot import snapshot
+from gentle_ember.web.views.base import CsvQuery, JobPath
+from gentle_ember.web.views.job import AttachmentPath, SnapshotOut, snapshot
 
 api = blueprint("files", "files", "/api", 404, 422)
 
@@ -78,7 +77,7 @@ def table(path: JobPath, query: CsvQuery) -> Response:
 
 
 @api.post("/import", responses={201: SnapshotOut})
-def import_() -> tuple[Response, int]:
+def import_() -> Response:
     """Take in a job zip sent as the request's body; refused whole or taken whole.
 
     Its signatures and what was done with the machine pass the same gate as any write; with
@@ -88,7 +87,7 @@ def import_() -> tuple[Response, int]:
     who = request.args.get("who", "")[:120]
     take_back = request.args.get("take_back") == "yes"
     stored = import_job(services().jobs, services().attachments, data, who, take_back=take_back)
-    return jsonify(snapshot(stored, services().plan(stored), set())), 201
+    return sent(snapshot(stored, services().plan(stored), set()), 201)
 
 
 @api.get("/schema/job.json")
@@ -98,7 +97,7 @@ def job_schema() -> Response:
 
 
 @api.post("/jobs/<job_id>/attachments", responses={201: SnapshotOut})
-def attach(path: JobPath) -> tuple[Response, int]:
+def attach(path: JobPath) -> Response:
     """Keep a file with the job: the body's bytes, its name in `name`.
 
     A photo says in `subject` what it shows; pictures are checked by content and made small.
@@ -137,7 +136,7 @@ def attach(path: JobPath) -> tuple[Response, int]:
         who=request.args.get("who", "")[:120],
     )
     views = set(filter(None, request.args.get("views", "").split(",")))
-    return jsonify(snapshot(stored, services().plan(stored), views)), 201
+    return sent(snapshot(stored, services().plan(stored), views), 201)
 
 
 @api.get("/jobs/<job_id>/attachments/<key>")

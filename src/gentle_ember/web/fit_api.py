@@ -18,9 +18,8 @@ from gentle_ember.core.stages.method.networks import fuel_states, safe_orders
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
-from gentle_ember.web.present_fit import lengths
-from gentle_ember.web.schemas_fit import DrawingPath, DrawingQuery, LabelPath
 from gentle_ember.web.services import services
+from gentle_ember.web.views.fit import DrawingPath, DrawingQuery, LabelPath, lengths
 
 api = blueprint("fit", "fit", "/api/jobs/<job_id>", 404, 422)
 _TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}

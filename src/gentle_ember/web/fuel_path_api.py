@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Response, jsonify
+from flask import Response
 
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
@@ -13,18 +13,19 @@ from gentle_ember.core.stages.fuel_path.proposals import options, propose
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.core.stages.fuel_path.trains import parts_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
-from gentle_ember.web import present_path
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas_path import (
+from gentle_ember.web.blueprint import blueprint, sent
+from gentle_ember.web.services import services
+from gentle_ember.web.views import fuel_path
+from gentle_ember.web.views.fuel_path import (
     EditIn,
     EditOut,
+    ImpossibleOut,
     OptionsIn,
     OptionsOut,
     ProposalsOut,
     ProposeIn,
     TrainPath,
 )
-from gentle_ember.web.services import services
 
 api = blueprint("fuel_path", "fuel path", "/api/jobs/<job_id>/trains/<name>", 404, 422)
 
@@ -64,20 +65,18 @@ def propose_train(path: TrainPath, body: ProposeIn) -> Response:
         kit=kit.contents if body.mode == "kit" and kit is not None else None,
     )
     found = answer.impossible
-    return jsonify(
-        {
-            "proposals": [
-                present_path.proposal(one, answer.proposals[0]) for one in answer.proposals
-            ],
-            "impossible": None
+    return sent(
+        ProposalsOut(
+            proposals=[fuel_path.proposal(one, answer.proposals[0]) for one in answer.proposals],
+            impossible=None
             if found is None
-            else {
-                "role": found.role.title,
-                "why": found.why,
-                "nearest": [one.part.name for one in found.nearest],
-                "relaxed": found.relaxed,
-            },
-        }
+            else ImpossibleOut(
+                role=found.role.title,
+                why=found.why,
+                nearest=[one.part.name for one in found.nearest],
+                relaxed=found.relaxed,
+            ),
+        )
     )
 
 
@@ -97,7 +96,7 @@ def slot_options(path: TrainPath, body: OptionsIn) -> Response:
         body.slot,
         all_of_class=body.everything,
     )
-    return jsonify([present_path.option(one, train) for one in found])
+    return sent(OptionsOut([fuel_path.option(one, train) for one in found]))
 
 
 @api.post("/edit", responses={200: EditOut})
@@ -122,4 +121,4 @@ def edit(path: TrainPath, body: EditIn) -> Response:
 
 
 def _answer(train: Train) -> Response:
-    return jsonify({"train": train.model_dump(mode="json")})
+    return sent(EditOut(train=train))

@@ -9,9 +9,9 @@ from gentle_ember.core.stages.hand_over.cards import cards
 from gentle_ember.core.stages.hand_over.record import fingerprint, record
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
-from gentle_ember.web.schemas import CsvQuery, JobPath
-from gentle_ember.web.schemas_hand_over import CardsQuery
 from gentle_ember.web.services import services
+from gentle_ember.web.views.base import CsvQuery, JobPath
+from gentle_ember.web.views.hand_over import CardsQuery
 
 api = blueprint("hand_over", "hand over", "/api/jobs/<job_id>", 404, 422)
 

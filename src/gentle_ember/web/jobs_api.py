@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Response, jsonify
+from flask import Response
 
 from gentle_ember.core.estimates.cylinder import answer, helps
 from gentle_ember.core.estimates.run_times import OVERFULL, cylinder_question, overfull
@@ -14,24 +14,28 @@ from gentle_ember.core.job.site import CylindersAtHand
 from gentle_ember.store.errors import FieldError, NotFoundError
 from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes
-from gentle_ember.web import present
-from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.problems import problem
-from gentle_ember.web.schemas import (
+from gentle_ember.web.services import services
+from gentle_ember.web.views import base
+from gentle_ember.web.views import cylinder as cylinder_view
+from gentle_ember.web.views.base import JobPath
+from gentle_ember.web.views.cylinder import CylinderOut, CylinderQuery
+from gentle_ember.web.views.job import (
     ChangesIn,
     CopyIn,
-    CylinderOut,
-    CylinderQuery,
-    JobPath,
     JobQuery,
+    LibraryOut,
+    LikeOut,
+    LogEntryOut,
     LogOut,
     NewJobIn,
+    OfferOut,
+    SnapshotOut,
     StepIn,
+    snapshot,
 )
-from gentle_ember.web.schemas_job import LibraryOut, SnapshotOut
-from gentle_ember.web.services import services
-from gentle_ember.web.snapshot import snapshot
 
 api = blueprint("jobs", "jobs", "/api/jobs", 404, 409, 422)
 EMPTY: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
@@ -42,11 +46,11 @@ def _views(text: str) -> set[str]:
 
 
 @api.post("", responses={201: SnapshotOut})
-def create(body: NewJobIn) -> tuple[Response, int]:
+def create(body: NewJobIn) -> Response:
     """A new job."""
     stored = services().jobs.create({**EMPTY, "title": body.title}, body.who, body.key)
     planned = services().plan(stored)
-    return jsonify(snapshot(stored, planned, set())), 201
+    return sent(snapshot(stored, planned, set()), 201)
 
 
 @api.get("/<job_id>", responses={200: SnapshotOut})
@@ -54,7 +58,7 @@ def show(path: JobPath, query: JobQuery) -> Response:
     """A job as it stands."""
     stored = services().jobs.get(path.job_id)
     planned = services().plan(stored)
-    return jsonify(snapshot(stored, planned, _views(query.views)))
+    return sent(snapshot(stored, planned, _views(query.views)))
 
 
 @api.patch("/<job_id>", responses={200: SnapshotOut})
@@ -68,45 +72,47 @@ def change(path: JobPath, body: ChangesIn) -> Response:
         stored = jobs.change(path.job_id, changes, base=body.base, key=body.key, who=body.who)
     planned = services().plan(stored)
     views = _views(body.views)
-    return jsonify(snapshot(stored, planned, views, preview=body.preview))
+    return sent(snapshot(stored, planned, views, preview=body.preview))
 
 
 @api.post("/<job_id>/undo", responses={200: SnapshotOut})
 def undo(path: JobPath, body: StepIn) -> Response:
     """Append the inverse of the newest change."""
     stored = services().jobs.undo(path.job_id, key=body.key, who=body.who)
-    return jsonify(snapshot(stored, services().plan(stored), _views(body.views)))
+    return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
 def redo(path: JobPath, body: StepIn) -> Response:
     """Append again what was undone last."""
     stored = services().jobs.redo(path.job_id, key=body.key, who=body.who)
-    return jsonify(snapshot(stored, services().plan(stored), _views(body.views)))
+    return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/copy", responses={201: SnapshotOut})
-def copy(path: JobPath, body: CopyIn) -> tuple[Response, int]:
+def copy(path: JobPath, body: CopyIn) -> Response:
     """A new job with the same set, sites and wishes."""
     stored = services().jobs.duplicate(path.job_id, who=body.who, key=body.key)
-    return jsonify(snapshot(stored, services().plan(stored), set())), 201
+    return sent(snapshot(stored, services().plan(stored), set()), 201)
 
 
 @api.get("/<job_id>/log", responses={200: LogOut})
 def log(path: JobPath) -> Response:
     """The change log, newest first."""
     rows = services().jobs.log(path.job_id)
-    return jsonify(
-        [
-            {
-                "revision": row.revision,
-                "at": row.at.isoformat(timespec="seconds") + "Z",
-                "who": row.who,
-                "kind": row.kind,
-                "paths": [entry["path"] for entry in row.changes],
-            }
-            for row in reversed(rows)
-        ]
+    return sent(
+        LogOut(
+            [
+                LogEntryOut(
+                    revision=row.revision,
+                    at=row.at.isoformat(timespec="seconds") + "Z",
+                    who=row.who,
+                    kind=row.kind,
+                    paths=[entry["path"] for entry in row.changes],
+                )
+                for row in reversed(rows)
+            ]
+        )
     )
 
 
@@ -115,26 +121,28 @@ def library(path: JobPath) -> Response:
     """Earlier jobs on sets like this one, and what they would give it."""
     labels = job_fields()
 
-    def offer(at: str, fact: Fact) -> dict[str, Any]:
+    def offer(at: str, fact: Fact) -> OfferOut:
         field = labels[at]
-        shown = present.plain(fact.value, field["kind"])
-        return {
-            "path": at, "label": field["label"], "us": shown["us"], "metric": shown["metric"],
-            "origin": str(fact.origin), "value": fact.value, "typed": fact.typed,
-        }  # fmt: skip
+        shown = base.both(fact.value, field["kind"])
+        return OfferOut(
+            path=at, label=field["label"], **dict(shown),
+            origin=str(fact.origin), value=fact.value, typed=fact.typed,
+        )  # fmt: skip
 
-    return jsonify(
-        [
-            {
-                "job": one.job_id,
-                "title": one.job.title,
-                "set_label": machine_name(one.job),
-                "why": one.likeness.why,
-                "offers": [offer(at, fact) for at, fact in one.offers.items()],
-                "learned": list(one.learned),
-            }
-            for one in alike(services().jobs, path.job_id)
-        ]
+    return sent(
+        LibraryOut(
+            [
+                LikeOut(
+                    job=one.job_id,
+                    title=one.job.title,
+                    set_label=machine_name(one.job),
+                    why=one.likeness.why,
+                    offers=[offer(at, fact) for at, fact in one.offers.items()],
+                    learned=list(one.learned),
+                )
+                for one in alike(services().jobs, path.job_id)
+            ]
+        )
     )
 
 
@@ -177,4 +185,4 @@ def cylinder(path: JobPath, query: CylinderQuery) -> Response:
         return problem(422, "invalid", "Not answered", detail, [FieldError(path_, detail)])
     humidity = site.humidity.value if site.humidity else None
     found = helps(case, services().catalog.cylinders)
-    return jsonify(present.cylinder(answer(case, humidity), found))
+    return sent(cylinder_view.cylinder(answer(case, humidity), found))

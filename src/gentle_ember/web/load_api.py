@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
-from flask import Response, jsonify
+from flask import Response
 
 from gentle_ember.core.job.load_test import LoadReading, LoadTest, Run
-from gentle_ember.core.stages.load_test.plug import BY_KEY, read_plug
+from gentle_ember.core.stages.load_test.plug import read_plug
 from gentle_ember.documents.readings_csv import LOAD, readings_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
-from gentle_ember.web import present_load
-from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.metering_api import read_file
-from gentle_ember.web.schemas_load import (
+from gentle_ember.web.services import services
+from gentle_ember.web.views import load_test
+from gentle_ember.web.views.first_start import SweepQuery
+from gentle_ember.web.views.load_test import (
     LearnedOut,
     LoadReadingsOut,
     PlugChartOut,
@@ -22,8 +22,6 @@ from gentle_ember.web.schemas_load import (
     PlugReadOut,
     RunPath,
 )
-from gentle_ember.web.schemas_metering import SweepQuery
-from gentle_ember.web.services import services
 
 api = blueprint("load", "load test", "/api", 422)
 
@@ -31,7 +29,7 @@ api = blueprint("load", "load test", "/api", 422)
 @api.get("/plug-chart", responses={200: PlugChartOut})
 def plug_chart() -> Response:
     """Every picture of the chart, with what it says on gasoline and on gas."""
-    return jsonify(present_load.chart())
+    return sent(PlugChartOut(load_test.chart()))
 
 
 @api.post("/plug-chart", responses={200: PlugReadOut})
@@ -41,9 +39,7 @@ def plug(body: PlugIn) -> Response:
     found = read_plug(body.key, gas=gas, before=body.before, seconds=body.seconds)
     if found is None:
         raise InvalidJobError([FieldError("key", "That is none of the pictures.")])
-    return jsonify(
-        {"key": body.key, "name": BY_KEY[body.key].name, "counts": found.counts, **asdict(found)}
-    )
+    return sent(load_test.plug_read(body.key, found))
 
 
 @api.get("/jobs/<job_id>/load/<key>/<run>/readings.csv")
@@ -60,10 +56,10 @@ def load(path: RunPath, query: SweepQuery) -> Response:
     """Read a CSV of readings under load: all of it, or every cell that is wrong; nothing saved."""
     services().jobs.get(path.job_id)
     at = f"load_tests.{path.key}.runs.{path.run}.readings"
-    return jsonify({"readings": read_file(at, LOAD, LoadReading, query.system)})
+    return sent(LoadReadingsOut(readings=read_file(at, LOAD, LoadReading, query.system)))
 
 
 @api.get("/learned", responses={200: LearnedOut})
 def learned() -> Response:
     """What the shop's own sets taught, by quantity, class and fuel."""
-    return jsonify(present_load.taught(services().jobs.taught.all()))
+    return sent(LearnedOut(load_test.taught(services().jobs.taught.all())))

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TypeVar
 
-from flask import Response, jsonify, request
+from flask import Response, request
 from pydantic import ValidationError
 
 from gentle_ember.core.job.facts import Model
@@ -13,13 +13,14 @@ from gentle_ember.documents.readings_csv import SWEEP, BadCell, Form, read_readi
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import field_errors
 from gentle_ember.units.registry import System
-from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.files_api import download, slug
-from gentle_ember.web.schemas_metering import LoadedOut, SweepPath, SweepQuery
 from gentle_ember.web.services import services
+from gentle_ember.web.views.first_start import LoadedOut, SweepPath, SweepQuery
 
 api = blueprint("metering", "metering", "/api/jobs/<job_id>/metering/<key>", 404, 422)
 MOST_BYTES = 200_000
+Reading = TypeVar("Reading", bound=Model)
 
 
 @api.get("/readings.csv")
@@ -36,10 +37,10 @@ def load(path: SweepPath, query: SweepQuery) -> Response:
     """Read a CSV of readings: all of it, or every cell that is wrong. Nothing is saved by this."""
     services().jobs.get(path.job_id)
     at = f"metering.{path.key}.readings"
-    return jsonify({"readings": read_file(at, SWEEP, SweepReading, query.system)})
+    return sent(LoadedOut(readings=read_file(at, SWEEP, SweepReading, query.system)))
 
 
-def read_file(at: str, form: Form, model: type[Model], system: System) -> list[dict[str, Any]]:
+def read_file(at: str, form: Form, model: type[Reading], system: System) -> list[Reading]:
     """Readings of the file that was sent, as the job keeps them.
 
     Raises:
@@ -49,10 +50,10 @@ def read_file(at: str, form: Form, model: type[Model], system: System) -> list[d
     if len(content) > MOST_BYTES:
         raise InvalidJobError([FieldError(at, "That is too large for readings.")])
     found, bad = read_readings(content, form, system)
-    readings: list[dict[str, Any]] = []
+    readings: list[Reading] = []
     for line, one in enumerate(found, start=2):
         try:
-            readings.append(model.model_validate(one).model_dump(mode="json"))
+            readings.append(model.model_validate(one))
         except ValidationError as error:
             bad += [BadCell(line, fault.path, fault.message) for fault in field_errors(error)]
     if bad or not readings:

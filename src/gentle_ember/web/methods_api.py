@@ -5,12 +5,12 @@ from __future__ import annotations
 from functools import cache
 from pathlib import Path
 
-from flask import Response, jsonify
+from flask import Response
 from markdown_it import MarkdownIt
 
 from gentle_ember.store.errors import NotFoundError
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas_shop import MethodPageOut, MethodPath
+from gentle_ember.web.blueprint import blueprint, sent
+from gentle_ember.web.views.shop import MethodPageOut, MethodPath
 
 api = blueprint("methods", "methods", "/api/methods", 404)
 
@@ -31,4 +31,4 @@ def show(path: MethodPath) -> Response:
     text = source.read_text("utf-8")
     title = text.splitlines()[0].lstrip("# ")
     html = MarkdownIt("commonmark", {"html": False}).enable("table").render(text)
-    return jsonify({"page": path.page, "title": title, "html": html})
+    return sent(MethodPageOut(page=path.page, title=title, html=html))

@@ -10,12 +10,12 @@ from dataclasses import dataclass
 from pathlib import Path
 
 import segno
-from flask import Response, current_app, jsonify, make_response, redirect, request
+from flask import Response, current_app, make_response, redirect, request
 
 from gentle_ember.store.errors import NotFoundError
-from gentle_ember.web.blueprint import blueprint
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.problems import problem
-from gentle_ember.web.schemas_shop import PairOut, PairQuery
+from gentle_ember.web.views.shop import PairOut, PairQuery, WayInOut
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
 LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
@@ -77,13 +77,13 @@ def pair() -> Response:
     for address in lan.addresses:
         join = f"{address}/api/pair/join?token={lan.token}"
         ways.append(
-            {
-                "address": address,
-                "join": _code(join),
-                "authority": _code(f"{address}/api/pair/authority.crt"),
-            }
+            WayInOut(
+                address=address,
+                join=_code(join),
+                authority=_code(f"{address}/api/pair/authority.crt"),
+            )
         )
-    return jsonify({"ways": ways, "fingerprint": lan.fingerprint})
+    return sent(PairOut(ways=ways, fingerprint=lan.fingerprint))
 
 
 def _code(text: str) -> str:

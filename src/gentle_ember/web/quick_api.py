@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Annotated, Any, Literal
 
-from flask import Response, jsonify
+from flask import Response
 from pydantic import Field, create_model
 
 from gentle_ember.core.base.errors import QuantityError
@@ -18,11 +17,24 @@ from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import allowed
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.registry import CONVERSIONS, System
-from gentle_ember.web import present
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas import Request
-from gentle_ember.web.schemas_quick import AnsweredOut, ConvertIn, ConvertOut, FormsOut
+from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
+from gentle_ember.web.views import base, cylinder
+from gentle_ember.web.views.base import FigureOut, Request, ShownOut
+from gentle_ember.web.views.quick import (
+    AnsweredOut,
+    ChoiceOut,
+    ConvertIn,
+    ConvertOut,
+    FormFieldOut,
+    FormOut,
+    FormsOut,
+    SaidOut,
+    TableCellOut,
+    TableLineOut,
+    TableOut,
+    WhenOut,
+)
 
 api = blueprint("quick", "quick answers", "/api/quick", 422)
 CONVERSION = Method(
@@ -61,7 +73,7 @@ def _operation(answer: Answer) -> None:
 
     def operation(body: Request) -> Response:
         try:
-            return jsonify(answer_out(answered(answer, body.model_dump(), services().catalog)))
+            return sent(answer_out(answered(answer, body.model_dump(), services().catalog)))
         except QuickError as error:
             raise InvalidJobError(
                 [
@@ -76,73 +88,77 @@ def _operation(answer: Answer) -> None:
     api.post(f"/{answer.key}", responses={200: AnsweredOut})(operation)
 
 
-def answer_out(found: Answered) -> dict[str, Any]:
+def answer_out(found: Answered) -> AnsweredOut:
     """What a quick answer says, as it is sent."""
-    return {
-        "figures": [present.figure(one) for one in found.figures],
-        "said": [asdict(one) for one in found.said],
-        "tables": [
-            {
-                "title": table.title,
-                "columns": table.columns,
-                "lines": [
-                    {
-                        "label": line.label,
-                        "fuel": line.fuel,
-                        "cells": [_cell(c) for c in line.cells],
-                    }
+    return AnsweredOut(
+        figures=[base.figure(one) for one in found.figures],
+        said=[SaidOut.model_validate(one) for one in found.said],
+        tables=[
+            TableOut(
+                title=table.title,
+                columns=list(table.columns),
+                lines=[
+                    TableLineOut(
+                        label=line.label,
+                        fuel=line.fuel,
+                        cells=[_cell(c) for c in line.cells],
+                    )
                     for line in table.lines
                 ],
-            }
+            )
             for table in found.tables
         ],
-        "notes": [asdict(one) for one in found.notes],
-        "cylinder": (
-            present.cylinder(found.cylinder[0], list(found.cylinder[1])) if found.cylinder else None
+        notes=[SaidOut.model_validate(one) for one in found.notes],
+        cylinder=(
+            cylinder.cylinder(found.cylinder[0], list(found.cylinder[1]))
+            if found.cylinder
+            else None
         ),
-    }
+    )
 
 
-def _cell(cell: Cell) -> dict[str, Any]:
-    return {"figure": present.figure(cell.figure) if cell.figure else None, "text": cell.text}
+def _cell(cell: Cell) -> TableCellOut:
+    return TableCellOut(figure=base.figure(cell.figure) if cell.figure else None, text=cell.text)
 
 
 for one in ANSWERS.values():
     _operation(one)
 
 
-def _field(field: AnswerField) -> dict[str, Any]:
-    return {
-        "name": field.name,
-        "label": field.label,
-        "kind": field.kind,
-        "quantity": field.quantity,
-        "default": field.default,
-        "sample": field.sample,
-        "assumed": field.assumed,
-        "low": field.low if field.quantity else None,
-        "high": field.high if field.quantity else None,
-        "when": {"field": field.when[0], "is_one_of": field.when[1]},
-        "options": [
-            {"value": value, "text": text} for value, text in field.choices(services().catalog)
+def _field(field: AnswerField) -> FormFieldOut:
+    return FormFieldOut(
+        name=field.name,
+        label=field.label,
+        kind=field.kind,
+        quantity=field.quantity,
+        default=field.default,
+        sample=field.sample,
+        assumed=field.assumed,
+        low=field.low if field.quantity else None,
+        high=field.high if field.quantity else None,
+        when=WhenOut(field=field.when[0], is_one_of=list(field.when[1])),
+        options=[
+            ChoiceOut(value=value, text=text) for value, text in field.choices(services().catalog)
         ],
-    }
+    )
 
 
 @api.get("/forms", responses={200: FormsOut})
 def forms() -> Response:
     """The forms of the quick answers: what each asks, with limits and defaults."""
-    return jsonify(
-        [
-            {
-                "key": form.key,
-                "title": QUICK[form.key],
-                "text": form.text,
-                "caution": form.caution,
-                "fields": [_field(field) for field in form.fields],
-            }
-            for form in ANSWERS.values()
-        ]
+    return sent(
+        FormsOut(
+            [
+                FormOut(
+                    key=form.key,
+                    title=QUICK[form.key],
+                    text=form.text,
+                    caution=form.caution,
+                    fields=[_field(field) for field in form.fields],
+                )
+                for form in ANSWERS.values()
+            ]
+        )
     )
 
 
@@ -150,11 +166,11 @@ def forms() -> Response:
 def convert(body: ConvertIn) -> Response:
     """A typed quantity in every unit people ask for."""
     kind, value = _understand(body.text, body.kind, body.system)
-    rows: list[dict[str, Any]] = []
+    rows: list[FigureOut] = []
     for unit in CONVERSIONS[kind]:
-        text, _, name = present.in_unit(value, kind, unit).partition(" ")
-        shown = {"text": text, "unit": name, "low": text, "high": text, "number": value}
-        row = present.figure(
+        text, _, name = base.in_unit(value, kind, unit).partition(" ")
+        shown = ShownOut(text=text, unit=name, low=text, high=text, number=value)
+        row = base.figure(
             Figure(
                 f"convert.{unit.text}",
                 name,
@@ -165,8 +181,8 @@ def convert(body: ConvertIn) -> Response:
                 (Input("typed", body.text.strip(), "text"),),
             )
         )
-        rows.append({**row, "us": shown, "metric": shown})
-    return jsonify({"kind": kind, "value": value, "rows": rows})
+        rows.append(row.model_copy(update={"us": shown, "metric": shown}))
+    return sent(ConvertOut(kind=kind, value=value, rows=rows))
 
 
 def _understand(text: str, kind: str, system: System) -> tuple[str, float]:

@@ -52,7 +52,7 @@ def asked_ahead(path: str) -> str:
 
     >>> asked_ahead("catalog")
     '<link rel="preload" as="fetch" crossorigin href="/api/reference">'
-    >>> "views=output%2Csizes" in asked_ahead("jobs/0a1b/method/output")
+    >>> "views=output%2Cruns" in asked_ahead("jobs/0a1b/method/output")
     True
     """
     wanted = ["/api/reference"]

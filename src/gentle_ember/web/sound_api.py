@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import numpy as np
-from flask import Response, jsonify, request
+from flask import Response, request
 
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.physics.sound import rpm_of
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import allowed
-from gentle_ember.web import present
-from gentle_ember.web.blueprint import blueprint
-from gentle_ember.web.schemas_quick import FiguresOut, SoundQuery
+from gentle_ember.web.blueprint import blueprint, sent
+from gentle_ember.web.views import base
+from gentle_ember.web.views.quick import FiguresOut, SoundQuery
 
 api = blueprint("sound", "quick answers", "/api/quick/sound", 422)
 MOST_BYTES = 4_000_000
@@ -36,4 +36,4 @@ def speed(query: SoundQuery) -> Response:
         raise InvalidJobError(
             [FieldError("recording", UNSTEADY if steady else allowed(error))]
         ) from None
-    return jsonify([present.figure(found)])
+    return sent(FiguresOut([base.figure(found)]))

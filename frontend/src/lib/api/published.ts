@@ -21,7 +21,7 @@ export const PAGES = [
   {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"], "tab": true},
   {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": [], "tab": true},
   {"page": "method/compare", "name": "Compare", "stage": "method", "views": "methods", "facts": ["choice"], "tab": true},
-  {"page": "method/output", "name": "Output", "stage": "method", "views": "output,sizes", "facts": ["schools"], "tab": true},
+  {"page": "method/output", "name": "Output", "stage": "method", "views": "output,runs", "facts": ["schools"], "tab": true},
   {"page": "method/cylinder", "name": "Cylinder", "stage": "method", "views": "", "facts": [], "tab": true},
   {"page": "method/states", "name": "Fuel states", "stage": "method", "views": "states,methods", "facts": [], "tab": true},
   {"page": "method/record", "name": "Record", "stage": "method", "views": "", "facts": [], "tab": true},

@@ -1578,11 +1578,7 @@ export interface components {
             bench: components["schemas"]["BenchOut"];
             /** Lam */
             lam: number | null;
-            /**
-             * Ran
-             * @enum {string}
-             */
-            ran: "smooth" | "hunting" | "rough" | "died";
+            ran: components["schemas"]["Ran"];
             /** Sigma */
             sigma: number;
             /** Turns */
@@ -1865,8 +1861,7 @@ export interface components {
             key: string;
             /** Path */
             path: string | null;
-            /** Severity */
-            severity: string;
+            severity: components["schemas"]["Severity"];
             /** Site */
             site: string;
             /** Stage */
@@ -2037,8 +2032,7 @@ export interface components {
             /** Name */
             name: string;
             parts: components["schemas"]["FigureOut"];
-            /** Verdict */
-            verdict: string;
+            verdict: components["schemas"]["Verdict"];
             /** Verdict Name */
             verdict_name: string;
         };
@@ -4446,11 +4440,7 @@ export interface components {
             hours: components["schemas"]["FigureOut"];
             /** Key */
             key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "gas" | "tank" | "jet" | "instead";
+            kind: components["schemas"]["Kind"];
             /** Name */
             name: string;
             output: components["schemas"]["FigureOut"] | null;
@@ -4459,11 +4449,7 @@ export interface components {
             reasons: components["schemas"]["ReasonOut"][];
             run: components["schemas"]["FigureOut"] | null;
             texts: components["schemas"]["MethodTextsOut"];
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "fits" | "fits_with_work" | "not_known" | "does_not_fit";
+            verdict: components["schemas"]["Verdict"];
             /** Verdict Name */
             verdict_name: string;
         };
@@ -4476,6 +4462,12 @@ export interface components {
             path: string;
             value: components["schemas"]["Fact"];
         };
+        /**
+         * Kind
+         * @description What a school is about; schools of one kind exclude each other.
+         * @enum {string}
+         */
+        Kind: "gas" | "tank" | "jet" | "instead";
         /**
          * KindOut
          * @description A kind's units in both systems and a sample to type.
@@ -4852,11 +4844,7 @@ export interface components {
             /** Key */
             key: string;
             output: components["schemas"]["BothOut"] | null;
-            /**
-             * Ran
-             * @enum {string}
-             */
-            ran: "smooth" | "hunting" | "rough" | "died";
+            ran: components["schemas"]["Ran"];
             /** Shown */
             shown: {
                 [key: string]: components["schemas"]["BothOut"];
@@ -5309,11 +5297,7 @@ export interface components {
             /** Screw */
             screw: boolean;
             setting: components["schemas"]["FigureOut"] | null;
-            /**
-             * Signal
-             * @enum {string}
-             */
-            signal: "output" | "speed" | "throttle";
+            signal: components["schemas"]["Signal"];
             /** Signal Kind */
             signal_kind: string;
             /** Simulated */
@@ -6582,8 +6566,7 @@ export interface components {
             path: string;
             /** Text */
             text: string;
-            /** Verdict */
-            verdict: string;
+            verdict: components["schemas"]["Verdict"];
         };
         /**
          * ReferenceOut
@@ -6610,11 +6593,7 @@ export interface components {
          * @description Something a reading says.
          */
         RemarkOut: {
-            /**
-             * Severity
-             * @enum {string}
-             */
-            severity: "stop" | "caution" | "standing";
+            severity: components["schemas"]["Severity"];
             /** Text */
             text: string;
         };
@@ -6871,15 +6850,11 @@ export interface components {
          */
         SetClass: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
         /**
-         * ShownFact
-         * @description How a fact reads in both systems.
+         * Severity
+         * @description How hard a caution holds: a stop blocks sign-off.
+         * @enum {string}
          */
-        ShownFact: {
-            /** Metric */
-            metric: string;
-            /** Us */
-            us: string;
-        };
+        Severity: "stop" | "not_known" | "caution" | "standing";
         /**
          * ShownOut
          * @description A figure in one system of units.
@@ -7239,7 +7214,7 @@ export interface components {
             runs: components["schemas"]["RunOut"][] | null;
             /** Shown */
             shown: {
-                [key: string]: components["schemas"]["ShownFact"];
+                [key: string]: components["schemas"]["BothOut"];
             };
             /** Signing */
             signing: {
@@ -7455,11 +7430,7 @@ export interface components {
             state: "" | "good" | "bad";
             /** Text */
             text: string;
-            /**
-             * When
-             * @enum {string}
-             */
-            when: "before" | "after";
+            when: components["schemas"]["When"];
             /** Why */
             why: string;
         };
@@ -7813,11 +7784,7 @@ export interface components {
             key: string;
             /** Lam */
             lam: string;
-            /**
-             * Ran
-             * @enum {string}
-             */
-            ran: "smooth" | "hunting" | "rough" | "died";
+            ran: components["schemas"]["Ran"];
             shown: components["schemas"]["BothOut"];
             /** Sigma */
             sigma: number;
@@ -7881,6 +7848,12 @@ export interface components {
             spread: string;
         };
         /**
+         * Tells
+         * @description What a decay says.
+         * @enum {string}
+         */
+        Tells: "tight" | "leaks" | "inconclusive";
+        /**
          * TemplateOut
          * @description A train that could be built.
          */
@@ -7902,6 +7875,11 @@ export interface components {
             /** Usual */
             usual: boolean;
         };
+        /**
+         * TemplatesOut
+         * @description Every train there is a template of.
+         */
+        TemplatesOut: components["schemas"]["TemplateOut"][];
         /**
          * TestLoad
          * @description Something else at hand to load the set with, besides what the shop keeps.
@@ -8112,11 +8090,7 @@ export interface components {
             path: string;
             /** Rule */
             rule: string;
-            /**
-             * Severity
-             * @enum {string}
-             */
-            severity: "stop" | "caution" | "standing";
+            severity: components["schemas"]["Severity"];
             /** Slot */
             slot: string;
             /** Text */
@@ -8218,6 +8192,12 @@ export interface components {
          * @enum {string}
          */
         Vent: "cap_lever" | "cap_open" | "canister" | "unknown";
+        /**
+         * Verdict
+         * @description Whether a school fits a set, best first.
+         * @enum {string}
+         */
+        Verdict: "fits" | "fits_with_work" | "not_known" | "does_not_fit";
         /**
          * WaitsFor
          * @description What a job can wait for.
@@ -8352,6 +8332,12 @@ export interface components {
             train: components["schemas"]["Train"] | null;
         };
         /**
+         * When
+         * @description When something is looked at.
+         * @enum {string}
+         */
+        When: "before" | "after";
+        /**
          * WhenOut
          * @description Another field, and the choices of it with which a field is asked; always where empty.
          */
@@ -8393,11 +8379,8 @@ export interface components {
             least: components["schemas"]["PlainOut"] | null;
             /** Name */
             name: string;
-            /**
-             * Tells
-             * @enum {string}
-             */
-            tells: "" | "tight" | "leaks" | "inconclusive";
+            /** Tells */
+            tells: components["schemas"]["Tells"] | "";
             /** Why */
             why: string;
         };
@@ -8666,6 +8649,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10453,6 +10445,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

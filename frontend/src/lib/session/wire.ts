@@ -28,6 +28,6 @@ export function sendWrite(
   const { changes, base, system, preview = false } = write;
   const body = { ...common, changes: changes as never, base, system, preview };
   // What stands below the fold follows when a change rests, so that a drag stays light.
-  if (preview) body.views = views.replace(/,?sizes/, '');
+  if (preview) body.views = views.replace(/,?\bruns\b/, '');
   return ask(api.PATCH('/api/jobs/{job_id}', { params, body }));
 }

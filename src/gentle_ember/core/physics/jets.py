@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Literal
 
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.physics import air
@@ -35,11 +36,14 @@ MEASURED = Method(
 )  # fmt: skip
 
 
+MixtureState = Literal["good", "rich", "caution", "stop"]
+
+
 @dataclass(frozen=True, slots=True)
 class Reads:
     """What a λ at load says of a jet: where it stands, and what is done about it."""
 
-    state: str
+    state: MixtureState
     text: str
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 from gentle_ember.core.job.fit import ComesBack, Fastener, Packed
 from gentle_ember.core.job.part import PartClass
@@ -20,14 +21,16 @@ SMALL = (
 )
 
 
+Sort = Literal["tool", "consumable", "part"]
+
+
 @dataclass(frozen=True, slots=True)
 class ToTake:
     """A tool or a consumable: what, how many, for which steps, packed or not."""
 
     key: str
     what: str
-    kind: str
-    """tool, consumable or part."""
+    kind: Sort
     count: str
     uses: tuple[str, ...]
     packed: Packed
@@ -38,7 +41,7 @@ def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
     packed = found.case.job.fit.packed
     rows: list[ToTake] = []
 
-    def add(key: str, what: str, kind: str, count: str, uses: tuple[str, ...]) -> None:
+    def add(key: str, what: str, kind: Sort, count: str, uses: tuple[str, ...]) -> None:
         rows.append(ToTake(key, what, kind, count, uses, packed.get(key, Packed())))
 
     for what, uses in _gathered((tool, one.step.what) for one in found.steps
@@ -51,7 +54,7 @@ def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
         if line.part.site:
             continue
         count = f"{line.count:g} m" if line.part.by_length else f"{line.count:g}"
-        kind = "consumable" if line.part.kind in SMALL else "part"
+        kind: Sort = "consumable" if line.part.kind in SMALL else "part"
         add(line.part.key, line.part.name, kind, count, line.uses)
     order = ("tool", "consumable", "part")
     return tuple(sorted(rows, key=lambda row: order.index(row.kind)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 from gentle_ember.core.base.figure import Figure
 from gentle_ember.core.job.fit import StepRecord, Tight
@@ -45,12 +46,15 @@ PARTS = (
 """Where steps come from, in the order places are gone to when nothing else decides."""
 
 
+StepState = Literal["open", "next", "done", "skipped", "stale"]
+
+
 @dataclass(frozen=True, slots=True)
 class SheetStep:
     """A step as it stands: open, next, done, skipped, or stale since the sheet changed."""
 
     step: Step
-    state: str
+    state: StepState
     record: StepRecord
     waits: tuple[str, ...]
     """Keys of the steps before it that are still open."""
@@ -152,7 +156,7 @@ def sheet(case: FitCase) -> Sheet:
     return Sheet(case, tuple(found), undone)
 
 
-def _state(step: Step, record: StepRecord) -> str:
+def _state(step: Step, record: StepRecord) -> StepState:
     if record.state == "done":
         return "done" if record.of == step.subject else "stale"
     return record.state

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.job.job import Job
@@ -33,8 +33,7 @@ class Ask:
     place: str
     label: str
     why: str
-    kind: str = "quantity"
-    """quantity, text, long, number or choice."""
+    kind: Literal["quantity", "text", "long", "number", "choice"] = "quantity"
     options: Options = ()
     assumed: str = ""
     applies: Callable[[Job], bool] = lambda job: True

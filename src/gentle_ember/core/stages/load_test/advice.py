@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.physics import jets
@@ -20,7 +21,7 @@ HELD_LEAST = 0.90
 class Advice:
     """What to do next: what, why, what to turn to or put in, and the λ expected then."""
 
-    what: str
+    what: Literal["", "keep", "screw_out", "screw_in", "jet_up", "jet_down", "put_right"]
     reasons: tuple[str, ...]
     jet: float | None = None
     turns: float | None = None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -25,6 +26,9 @@ BANK = Method(
 )  # fmt: skip
 
 
+Leg = Literal["a", "b", "both"]
+
+
 @dataclass(frozen=True, slots=True)
 class Load:
     """Something to load a set with: its draw [W], how many there are, and which legs it can go on.
@@ -36,7 +40,7 @@ class Load:
     name: str
     watts: float
     count: int
-    leg: str = "any"
+    leg: Leg | Literal["any"] = "any"
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +49,7 @@ class Switched:
 
     load: Load
     count: int
-    leg: str
+    leg: Leg
 
     @property
     def watts(self) -> float:
@@ -103,7 +107,7 @@ def plan_bank(loads: tuple[Load, ...], output_w: float, rating_w: float, legs: i
     return Bank(on, total, legs_w, total >= least, max(0.0, least - total))
 
 
-def _legs(load: Load, legs: int) -> tuple[str, ...]:
+def _legs(load: Load, legs: int) -> tuple[Leg, ...]:
     if legs == 1:
         return ("a",)
     return ("a", "b") if load.leg == "any" else (load.leg,)

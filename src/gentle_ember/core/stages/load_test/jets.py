@@ -36,7 +36,7 @@ class ComingDown:
 
     place: str
     figure: Figure
-    state: str
+    state: jets.MixtureState
     text: str
 
 

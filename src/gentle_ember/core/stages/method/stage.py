@@ -107,7 +107,7 @@ STAGE = Stage(
     },
     pages=(
         Page("compare", "Compare", ("methods",), ("choice",)),
-        Page("output", "Output", ("output", "sizes"), ("schools",)),
+        Page("output", "Output", ("output", "runs"), ("schools",)),
         Page("cylinder", "Cylinder"),
         Page("states", "Fuel states", ("states", "methods")),
         RECORD,

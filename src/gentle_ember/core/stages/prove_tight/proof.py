@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import Literal
 
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
 from gentle_ember.core.estimates.defaults import site_air
@@ -63,6 +64,9 @@ LOCK_UP_BUILT_IN = (
 )
 
 
+Stands = Literal["open", "leaks", "tight", "void", "fitter", "awaits_fitter"]
+
+
 @dataclass(frozen=True, slots=True)
 class JointProof:
     """A joint with every look at it."""
@@ -89,7 +93,7 @@ class JointProof:
         return self.state.joint.fitter
 
     @property
-    def stands(self) -> str:
+    def stands(self) -> Stands:
         """How it stands: leaks, fitter (his test confirmed, or awaited), tight, void, or open."""
         if self.leaks:
             return "leaks"

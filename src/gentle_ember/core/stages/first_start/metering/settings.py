@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin
@@ -300,7 +301,7 @@ def looked_before(record: Metering, key: str) -> float | None:
     return one.at if abs(one.at - locked.value) >= LEAST_TURN else None
 
 
-def look_state(record: Metering, key: str) -> str:
+def look_state(record: Metering, key: str) -> Literal["", "good", "bad"]:
     """What a look after the setting found; nothing once the screw was turned again."""
     one = record.checks.get(key)
     return "" if one is None or looked_before(record, key) is not None else one.state

@@ -1,19 +1,21 @@
-"""What goes to the owner, as it is asked for and answered."""
+"""What goes to the owner."""
 
 from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.hand_over.cards import cards
+from gentle_ember.web.views.base import View
 
 
-class CardsQuery(BaseModel):
+class CardsQuery(View):
     """How large the cards are printed."""
 
     size: Literal["letter", "a6"] = "letter"
 
 
-class CardBlockOut(BaseModel):
+class CardBlockOut(View):
     """A heading and what stands under it."""
 
     title: str
@@ -21,7 +23,7 @@ class CardBlockOut(BaseModel):
     numbered: bool
 
 
-class CardOut(BaseModel):
+class CardOut(View):
     """One card."""
 
     key: str
@@ -31,10 +33,15 @@ class CardOut(BaseModel):
     blocks: list[CardBlockOut]
 
 
-class CardsOut(BaseModel):
+class CardsOut(View):
     """The owner's cards."""
 
     cards: list[CardOut]
     draft: str
     """Why they are not to be handed over yet."""
     withheld: list[str]
+
+
+def owner_cards(planned: Plan) -> CardsOut:
+    """The owner's cards."""
+    return CardsOut.model_validate(planned.of(cards))

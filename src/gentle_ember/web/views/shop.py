@@ -1,12 +1,13 @@
-"""The shop around the jobs: board, finder, reference, people, method pages."""
+"""The shop around the jobs: board, finder, reference, people, method pages, coming in."""
 
 from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, RootModel, StringConstraints
+from pydantic import Field, RootModel, StringConstraints
 
-from gentle_ember.web.schemas import PlainOut, Request, System
+from gentle_ember.units.registry import System
+from gentle_ember.web.views.base import BothOut, PlainOut, Request, View
 
 
 class BoardQuery(Request):
@@ -45,7 +46,7 @@ class MethodPath(Request):
     page: Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,60}$")]
 
 
-class BoardRowOut(BaseModel):
+class BoardRowOut(View):
     """A job on the board."""
 
     id: str
@@ -61,7 +62,7 @@ class BoardRowOut(BaseModel):
     updated_at: str
 
 
-class BoardGroupOut(BaseModel):
+class BoardGroupOut(View):
     """Jobs that wait for the same thing."""
 
     waits_for: str
@@ -70,14 +71,14 @@ class BoardGroupOut(BaseModel):
     rows: list[BoardRowOut]
 
 
-class BoardOut(BaseModel):
+class BoardOut(View):
     """The board."""
 
     groups: list[BoardGroupOut]
     total: int
 
 
-class FoundOut(BaseModel):
+class FoundOut(View):
     """Something the finder found."""
 
     kind: Literal["job", "term", "quantity"]
@@ -92,15 +93,13 @@ class FoundListOut(RootModel[list[FoundOut]]):
     """What the finder found, best first."""
 
 
-class ReadOut(BaseModel):
+class ReadOut(BothOut):
     """What a typed quantity was understood as."""
 
     value: float
-    us: str
-    metric: str
 
 
-class UnitOut(BaseModel):
+class UnitOut(View):
     """Shown = SI × factor + offset."""
 
     text: str
@@ -109,7 +108,7 @@ class UnitOut(BaseModel):
     decimals: int
 
 
-class KindOut(BaseModel):
+class KindOut(View):
     """A kind's units in both systems and a sample to type."""
 
     us: UnitOut
@@ -118,14 +117,14 @@ class KindOut(BaseModel):
     sample_metric: str
 
 
-class FieldOut(BaseModel):
+class FieldOut(View):
     """What a quantity field of a job means."""
 
     kind: str
     label: str
 
 
-class PersonOut(BaseModel):
+class PersonOut(View):
     """A person of the shop."""
 
     name: str
@@ -133,7 +132,7 @@ class PersonOut(BaseModel):
     units: System
 
 
-class SizeOut(BaseModel):
+class SizeOut(View):
     """A cylinder size of the catalog."""
 
     key: str
@@ -142,7 +141,7 @@ class SizeOut(BaseModel):
     tare: PlainOut
 
 
-class ReferenceOut(BaseModel):
+class ReferenceOut(View):
     """What a page needs once: kinds, fields, cylinder sizes, people."""
 
     kinds: dict[str, KindOut]
@@ -152,7 +151,7 @@ class ReferenceOut(BaseModel):
     version: str
 
 
-class MethodPageOut(BaseModel):
+class MethodPageOut(View):
     """A method page as HTML made from our own Markdown."""
 
     page: str
@@ -160,7 +159,7 @@ class MethodPageOut(BaseModel):
     html: str
 
 
-class WayInOut(BaseModel):
+class WayInOut(View):
     """One address of the shop with its codes, as SVG."""
 
     address: str
@@ -168,7 +167,7 @@ class WayInOut(BaseModel):
     authority: str
 
 
-class PairOut(BaseModel):
+class PairOut(View):
     """What a phone reads to come in."""
 
     ways: list[WayInOut]

@@ -1,12 +1,14 @@
-"""Requests and responses of the quick answers, SI names in."""
+"""Quick answers: what they ask and what they say."""
 
 from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, Field, RootModel, StringConstraints
+from pydantic import Field, RootModel, StringConstraints
 
-from gentle_ember.web.schemas import CylinderOut, FigureOut, Request, System
+from gentle_ember.units.registry import System
+from gentle_ember.web.views.base import FigureOut, Request, View
+from gentle_ember.web.views.cylinder import CylinderOut
 
 
 class SoundQuery(Request):
@@ -28,14 +30,14 @@ class FiguresOut(RootModel[list[FigureOut]]):
     """Figures, the most asked for first."""
 
 
-class TableCellOut(BaseModel):
+class TableCellOut(View):
     """A figure, or words where there is none; both where the words go with it."""
 
     figure: FigureOut | None
     text: str
 
 
-class TableLineOut(BaseModel):
+class TableLineOut(View):
     """A line of a table."""
 
     label: str
@@ -43,7 +45,7 @@ class TableLineOut(BaseModel):
     cells: list[TableCellOut]
 
 
-class TableOut(BaseModel):
+class TableOut(View):
     """Figures side by side."""
 
     title: str
@@ -51,7 +53,7 @@ class TableOut(BaseModel):
     lines: list[TableLineOut]
 
 
-class SaidOut(BaseModel):
+class SaidOut(View):
     """Something said in words."""
 
     key: str
@@ -60,7 +62,7 @@ class SaidOut(BaseModel):
     bad: bool
 
 
-class AnsweredOut(BaseModel):
+class AnsweredOut(View):
     """What a quick answer says: figures, words, tables, what a job of it would warn of."""
 
     figures: list[FigureOut]
@@ -70,21 +72,21 @@ class AnsweredOut(BaseModel):
     cylinder: CylinderOut | None
 
 
-class ChoiceOut(BaseModel):
+class ChoiceOut(View):
     """A choice of a field."""
 
     value: str
     text: str
 
 
-class WhenOut(BaseModel):
+class WhenOut(View):
     """Another field, and the choices of it with which a field is asked; always where empty."""
 
     field: str
     is_one_of: list[str]
 
 
-class FormFieldOut(BaseModel):
+class FormFieldOut(View):
     """One thing a quick answer asks; `default`, `low` and `high` are SI, `sample` as typed."""
 
     name: str
@@ -100,7 +102,7 @@ class FormFieldOut(BaseModel):
     options: list[ChoiceOut]
 
 
-class FormOut(BaseModel):
+class FormOut(View):
     """The form of a quick answer."""
 
     key: str
@@ -114,7 +116,7 @@ class FormsOut(RootModel[list[FormOut]]):
     """All of them, in order."""
 
 
-class ConvertOut(BaseModel):
+class ConvertOut(View):
     """A quantity in every unit people ask for."""
 
     kind: str

@@ -1,0 +1,215 @@
+"""Questions at the machine, the walk-round, and the sketch."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.intake.noise import noise_here
+from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
+from gentle_ember.core.stages.intake.questions import answered, asked
+from gentle_ember.core.stages.intake.sketch import Measure, site_measures
+from gentle_ember.core.stages.intake.walk_round import PLACES as WALK_PLACES
+from gentle_ember.core.stages.intake.walk_round import (
+    checks,
+    finding,
+    must_be_put_right,
+    put_right,
+    walk_tasks,
+)
+from gentle_ember.web.views.base import FigureOut, View, figure
+
+
+class OptionOut(View):
+    """A choice's value and what it is called."""
+
+    value: str | bool | int | None
+    text: str
+
+
+class AskOut(View):
+    """A question at the machine."""
+
+    path: str
+    label: str
+    why: str
+    kind: Literal["quantity", "text", "long", "number", "choice"]
+    options: list[OptionOut]
+    assumed: str
+    answered: bool
+
+
+class AskGroupOut(View):
+    """Questions of one place."""
+
+    key: str
+    title: str
+    asks: list[AskOut]
+
+
+class WalkOut(View):
+    """The questions that matter for this set, in walking order."""
+
+    groups: list[AskGroupOut]
+    answered: int
+    total: int
+
+
+class TaskOut(View):
+    """Work found on the walk-round."""
+
+    title: str
+    why: str
+    parts: list[str]
+    minutes: int
+    holds: str
+    decision: str
+    done: bool
+    by: str
+
+
+class CheckOut(View):
+    """A place of the walk-round."""
+
+    key: str
+    title: str
+    good: str
+    bad: str
+    value: str
+    look: str
+    task: TaskOut | None
+
+
+class CheckGroupOut(View):
+    """Places that are looked at together."""
+
+    key: str
+    title: str
+    checks: list[CheckOut]
+
+
+class PutRightOut(View):
+    """A step of putting a dead set right."""
+
+    key: str
+    text: str
+    state: Literal["done", "next", "open"]
+
+
+class InspectionOut(View):
+    """The walk-round with what was found."""
+
+    groups: list[CheckGroupOut]
+    looked: int
+    total: int
+    dead: bool
+    put_right: list[PutRightOut]
+    brand_new: bool
+
+
+class DistanceOut(View):
+    """A distance on the sketch."""
+
+    key: str
+    figure: FigureOut
+    trouble: str
+    least_m: float | None
+
+
+def walk(planned: Plan) -> WalkOut:
+    """Questions at the machine, in walking order, and how far they are answered."""
+    job = planned.job
+    asks = asked(job)
+    return WalkOut(
+        groups=[
+            AskGroupOut(
+                key=key,
+                title=title,
+                asks=[
+                    AskOut(
+                        path=ask.path,
+                        label=ask.label,
+                        why=ask.why,
+                        kind=ask.kind,
+                        options=[OptionOut(value=v, text=t) for v, t in ask.options],
+                        assumed=ask.assumed,
+                        answered=answered(job, ask),
+                    )
+                    for ask in asks
+                    if ask.place == key
+                ],
+            )
+            for key, title in ASK_PLACES.items()
+            if any(ask.place == key for ask in asks)
+        ],
+        answered=sum(answered(job, ask) for ask in asks),
+        total=len(asks),
+    )
+
+
+def inspection(planned: Plan) -> InspectionOut:
+    """The walk-round with what was found, its tasks, and the way back to running."""
+    job = planned.job
+    tasks = {task.key: task for task in planned.of(walk_tasks)}
+    shown = checks(job)
+    return InspectionOut(
+        groups=[
+            CheckGroupOut(
+                key=key,
+                title=title,
+                checks=[
+                    CheckOut(
+                        key=check.key,
+                        title=check.title,
+                        good=check.good,
+                        bad=check.bad,
+                        value=check.value,
+                        look=str(finding(job, check.key).look),
+                        task=_task(tasks[check.key]) if check.key in tasks else None,
+                    )
+                    for check in shown
+                    if check.place == key
+                ],
+            )
+            for key, title in WALK_PLACES.items()
+            if any(check.place == key for check in shown)
+        ],
+        looked=sum(finding(job, check.key).look != "not_looked" for check in shown),
+        total=len(shown),
+        dead=must_be_put_right(job),
+        put_right=[PutRightOut.model_validate(step) for step in put_right(job)],
+        brand_new=job.set.brand_new is True,
+    )
+
+
+def _task(task: Any) -> TaskOut:
+    return TaskOut(
+        title=task.title,
+        why=task.why,
+        parts=list(task.parts),
+        minutes=task.minutes,
+        holds=task.holds,
+        decision=str(task.decision),
+        done=task.done,
+        by=task.by,
+    )
+
+
+def sketch(planned: Plan) -> list[DistanceOut]:
+    """The distances on the site's sketch."""
+    return [_measure(one) for one in planned.of(site_measures)]
+
+
+def noise(planned: Plan) -> list[FigureOut]:
+    """What is heard at the neighbor's."""
+    return [figure(one) for one in planned.of(noise_here)]
+
+
+def _measure(one: Measure) -> DistanceOut:
+    """A distance on the sketch."""
+    return DistanceOut(
+        key=one.key,
+        figure=figure(one.figure),
+        trouble=one.trouble,
+        least_m=one.least_m,
+    )
