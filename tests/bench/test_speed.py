@@ -33,7 +33,7 @@ from gentle_ember.core.stages.fuel_path.ladder import fitted, ladder
 from gentle_ember.core.stages.fuel_path.mixture import LOADS
 from gentle_ember.core.stages.fuel_path.search import solve
 from gentle_ember.core.stages.fuel_path.trains import job_trains
-from gentle_ember.core.stages.load_test.bank import Load, plan_bank
+from gentle_ember.core.stages.load_test.bank import BankLoad, plan_bank
 from gentle_ember.documents.drawing import drawing_pdf
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
@@ -247,7 +247,7 @@ def test_a_bench_step_and_an_automatic_sweep():
 
 def test_a_plan_of_test_loads():
     """What to switch on, from a dozen kinds of loads on two legs."""
-    loads = tuple(Load(str(n), "x", 120.0 + 237.0 * n, 1 + n % 4) for n in range(12))
+    loads = tuple(BankLoad(str(n), "x", 120.0 + 237.0 * n, 1 + n % 4) for n in range(12))
     outputs = itertools.count(7000, 13)
     taken = undisturbed_s(lambda: plan_bank(loads, float(next(outputs)), 11e3, 2), 12)
     say("plan of test loads", taken * 1e3, 300, "ms")

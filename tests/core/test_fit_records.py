@@ -7,7 +7,7 @@ import pytest
 from gentle_ember.core.route import cautions, open_items
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import joint_key
-from gentle_ember.core.stages.fit.times import Learned, learn, minutes, whole
+from gentle_ember.core.stages.fit.times import LearnedTime, learn, minutes, whole
 from gentle_ember.core.stages.fuel_path.edit import swap
 from tests.helpers.fits import SPACER, fitted, records, sheet
 from tests.helpers.sets import CATALOG
@@ -88,7 +88,7 @@ def test_smelled_gas_and_undecided_finds_hold_the_fit() -> None:
 def test_times_are_drawn_from_the_book_toward_the_shop() -> None:
     slow = learn([("stud", 1200.0)] * 30)["stud"]
     assert 10.0 < minutes(10.0, learn([("stud", 1200.0)])["stud"]) < minutes(10.0, slow) < 20.0
-    assert minutes(10.0, Learned()) == 10.0
+    assert minutes(10.0, LearnedTime()) == 10.0
     assert learn([("stud", 1.0), ("stud", 1e6)]) == {}
     plain = whole("x", [("stud", 10.0)] * 4, {})
     taught = whole("x", [("stud", 10.0)] * 4, {"stud": slow})

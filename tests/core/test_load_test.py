@@ -16,8 +16,8 @@ from gentle_ember.core.physics.fuels import PROPANE, FuelKey, biogas, natural_ga
 from gentle_ember.core.route import cautions
 from gentle_ember.core.shop import Lesson, Shop, learn
 from gentle_ember.core.stage import Plan, Severity
-from gentle_ember.core.stages.load_test.advice import Evidence, advise
-from gentle_ember.core.stages.load_test.bank import AIM, LEAST, Load, plan_bank
+from gentle_ember.core.stages.load_test.advice import RunEvidence, advise
+from gentle_ember.core.stages.load_test.bank import AIM, LEAST, BankLoad, plan_bank
 from gentle_ember.core.stages.load_test.jets import jets_here
 from gentle_ember.core.stages.load_test.plug import CHART, Leaning, read_plug
 from gentle_ember.core.stages.load_test.tests import load_cautions, load_items, load_tests_here
@@ -26,8 +26,9 @@ from tests.helpers.sets import CATALOG, fact, job_of
 
 PLATE = Nameplate(5000.0, 120.0, 60.0, 2, False, True)
 LOADS = (
-    Load("a", "heater", 1500.0, 3), Load("b", "kettle", 1000.0, 1), Load("c", "lamp", 400.0, 2),
-    Load("d", "range", 1800.0, 1, "both"), Load("e", "fridge", 300.0, 1, "b"),
+    BankLoad("a", "heater", 1500.0, 3), BankLoad("b", "kettle", 1000.0, 1),
+    BankLoad("c", "lamp", 400.0, 2),
+    BankLoad("d", "range", 1800.0, 1, "both"), BankLoad("e", "fridge", 300.0, 1, "b"),
 )  # fmt: skip
 
 
@@ -82,7 +83,7 @@ def test_the_loads_are_as_good_as_any_plain_search_finds_and_never_too_much(outp
     st.floats(300, 9000), st.sampled_from([1, 2]),
 )  # fmt: skip
 def test_any_loads_give_a_plan_that_overloads_nothing(loads, output_w, legs):
-    given_ = tuple(Load(str(n), "x", watts, count) for n, (watts, count) in enumerate(loads))
+    given_ = tuple(BankLoad(str(n), "x", watts, count) for n, (watts, count) in enumerate(loads))
     found = plan_bank(given_, output_w, 6000.0, legs)
     assert found.total_w <= output_w + 1e-6
     assert all(one <= 6000.0 / legs + 1e-6 for one in found.legs_w)
@@ -140,7 +141,7 @@ def test_a_plug_is_evidence_only_when_it_went_in_clean_and_ran_long_enough():
 def evidence(**more):
     usual = {"gas": False, "lam": None, "plug": None, "held_share": None, "hunting": False,
              "jet": 85.0, "turns": None, "at_hand": (78.0, 80.0, 82.0, 88.0, 90.0)}  # fmt: skip
-    return Evidence(**{**usual, **more})
+    return RunEvidence(**{**usual, **more})
 
 
 def plug(key, *, gas=False):

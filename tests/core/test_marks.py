@@ -12,8 +12,8 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.marks.drawing import (
     SHEETS,
     Circle,
-    Layer,
-    Line,
+    DrawingLayer,
+    Stroke,
     TooLargeError,
     template,
 )
@@ -219,14 +219,16 @@ def test_every_part_that_is_mounted_says_how() -> None:
 def test_a_template_is_true_to_the_holes_and_stays_on_its_sheet(sheet: str, part: str) -> None:
     found = plan(part, wide=0.6, high=0.5)
     made = template(found, "x", sheet, {})
-    holes = [one for one in made.shapes if isinstance(one, Circle) and one.layer is Layer.HOLES]
+    holes = [
+        one for one in made.shapes if isinstance(one, Circle) and one.layer is DrawingLayer.HOLES
+    ]
     assert len(holes) == len(found.holes)
     for one, hole in zip(holes, found.holes, strict=True):
         assert 2 * one.radius == pytest.approx(hole.diameter_m)
         assert one.x - holes[0].x == pytest.approx(hole.x_m - found.holes[0].x_m)
         assert one.y - holes[0].y == pytest.approx(hole.y_m - found.holes[0].y_m)
     for shape in made.shapes:
-        spots = ([(shape.x1, shape.y1), (shape.x2, shape.y2)] if isinstance(shape, Line)
+        spots = ([(shape.x1, shape.y1), (shape.x2, shape.y2)] if isinstance(shape, Stroke)
                  else [(shape.x, shape.y)])  # fmt: skip
         for x, y in spots:
             assert 0.005 < x < made.wide - 0.005
@@ -242,7 +244,7 @@ def test_the_label_names_every_handle_in_every_state() -> None:
     plan = Plan(fitted(*SPACER), CATALOG)
     states, orders = plan.of(fuel_states), plan.of(safe_orders)
     made = label("Holm", states, orders)
-    texts = [one.text for one in made.shapes if not isinstance(one, Line | Circle)]
+    texts = [one.text for one in made.shapes if not isinstance(one, Stroke | Circle)]
     for control in states.controls:
         assert control.key == "engine" or control.name in texts
     assert any("carbon monoxide" in text for text in texts)
@@ -253,6 +255,6 @@ def test_the_label_names_every_handle_in_every_state() -> None:
         below = " ".join(text.strip() for text in texts[first:])
         assert not shown or all(line.rstrip(".") in below for line in one.lines)
     for shape in made.shapes:
-        if isinstance(shape, Line):
+        if isinstance(shape, Stroke):
             assert min(shape.x1, shape.x2) >= -1e-9
             assert max(shape.x1, shape.x2) <= made.wide + 1e-9

@@ -200,11 +200,11 @@ lengths = st.floats(0.001, 0.08)
 
 @given(lengths, lengths, st.floats(0.001, 0.03), st.floats(0.003, 0.008))
 def test_longer_studs_never_hold_less_and_turns_mend_the_shortfall(stick, more, flange, nut):
-    short = studs.Joint(0.006, 0.001, stick, nut, flange)
-    longer = studs.Joint(0.006, 0.001, stick + more, nut, flange)
+    short = studs.StudJoint(0.006, 0.001, stick, nut, flange)
+    longer = studs.StudJoint(0.006, 0.001, stick + more, nut, flange)
     assert studs.engagement(longer) >= studs.engagement(short)
     turns = studs.turns_out(studs.shortfall(short), short.pitch_m)
-    mended = studs.Joint(0.006, 0.001, stick + turns * 0.001, nut, flange)
+    mended = studs.StudJoint(0.006, 0.001, stick + turns * 0.001, nut, flange)
     assert studs.full_nut(mended)
     assert studs.engagement(mended) == pytest.approx(nut)
     assert turns * 0.001 - studs.shortfall(short) <= 0.00025 + 1e-9

@@ -14,10 +14,10 @@ from gentle_ember.core.physics.fuels import (
     natural_gas,
 )
 from gentle_ember.core.physics.output import (
-    Case,
     Conditions,
     EngineRating,
-    School,
+    OutputCase,
+    OutputSchool,
     derate,
     friction_factor,
     lambda_as_jetted,
@@ -27,7 +27,7 @@ AT_RATING = Conditions(0.0, 298.15)
 RATING = EngineRating(3200.0, 3200.0)
 FUELS = [GASOLINE_E0, GASOLINE_E10, PROPANE, natural_gas(), biogas(0.6)]
 fuels = st.sampled_from(FUELS)
-schools = st.sampled_from(list(School))
+schools = st.sampled_from(list(OutputSchool))
 elevations = st.floats(-400, 5400)
 temperatures = st.floats(230, 325)
 ratings = st.builds(
@@ -44,7 +44,7 @@ def conditions(elevation, temperature, humidity=None, jetted=0.0):
 
 
 def test_physics_at_the_ratings_own_site():
-    propane = derate(RATING, PROPANE, AT_RATING, School.PHYSICS, School.PHYSICS)
+    propane = derate(RATING, PROPANE, AT_RATING, OutputSchool.PHYSICS, OutputSchool.PHYSICS)
     assert propane.factor == pytest.approx(0.90, abs=0.005)
     methane_r = METHANE_LHV_J_M3 / (1 + 0.281e-6 * METHANE_LHV_J_M3) / (3.62e6 * 1.05)
     assert friction_factor(methane_r) == pytest.approx(0.82, abs=0.005)
@@ -55,7 +55,7 @@ def test_physics_at_the_ratings_own_site():
 )
 def test_gasoline_at_elevation(elevation_m, physics, field):
     at = conditions(elevation_m, 298.15, jetted=elevation_m)
-    by_physics = derate(RATING, GASOLINE_E0, at, air_school=School.PHYSICS)
+    by_physics = derate(RATING, GASOLINE_E0, at, air_school=OutputSchool.PHYSICS)
     by_field = derate(RATING, GASOLINE_E0, at)
     assert by_physics.factor == pytest.approx(physics, abs=0.003)
     assert by_field.factor == pytest.approx(field, abs=0.001)
@@ -125,7 +125,7 @@ def test_hotter_never_puts_out_more(rating, fuel, elevation, one, other, by_air)
     st.floats(-400, 4000),
     schools,
     schools,
-    st.sampled_from(list(Case)),
+    st.sampled_from(list(OutputCase)),
 )
 def test_waterfall_adds_up(
     rating, fuel, elevation, temperature, humidity, jetted, by_fuel, by_air, case
@@ -143,7 +143,8 @@ def test_waterfall_adds_up(
 def test_cases_are_in_order(rating, fuel, elevation, temperature, by_fuel, by_air):
     at = conditions(elevation, temperature, jetted=elevation if elevation < 4000 else 4000.0)
     low, high = (
-        derate(rating, fuel, at, by_fuel, by_air, case).output_w for case in (Case.LOW, Case.HIGH)
+        derate(rating, fuel, at, by_fuel, by_air, case).output_w
+        for case in (OutputCase.LOW, OutputCase.HIGH)
     )
     assert low <= high + 1e-6
 

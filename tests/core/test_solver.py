@@ -17,7 +17,7 @@ from gentle_ember.core.stages.fuel_path.ladder import Supply, past, step
 from gentle_ember.core.stages.fuel_path.search import (
     Impossible,
     Solution,
-    Wanted,
+    WantedPlace,
     alternatives,
     solve,
 )
@@ -77,10 +77,10 @@ def _catalog(dice: random.Random) -> list[Part]:
     return found
 
 
-def _wanted(dice: random.Random) -> Wanted:
+def _wanted(dice: random.Random) -> WantedPlace:
     question = asked(job_of("large"), "spacer_adapter-utility")
     limits = replace(question.limits, intake="", distance_m=0.0, source="")
-    return Wanted(SMALL, Supply(7 * INCH_WC_PA), question.demand, limits, {}, {})
+    return WantedPlace(SMALL, Supply(7 * INCH_WC_PA), question.demand, limits, {}, {})
 
 
 def _every_chain(parts: list[Part]) -> Iterator[list[tuple[Part, str, str]]]:
@@ -104,7 +104,7 @@ def _every_chain(parts: list[Part]) -> Iterator[list[tuple[Part, str, str]]]:
         yield from grow([(source, "", source.outlet)], 1)
 
 
-def _brute(parts: list[Part], wanted: Wanted) -> tuple[int, float, int] | None:
+def _brute(parts: list[Part], wanted: WantedPlace) -> tuple[int, float, int] | None:
     """Cost of the best train by trying them all."""
     best = None
     mass = wanted.demand.mass("full")

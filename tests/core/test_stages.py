@@ -1,6 +1,7 @@
 """Stages as the house sees them: each field owned once, copies that consent to nothing."""
 
 import ast
+import re
 from collections import Counter
 from pathlib import Path
 
@@ -130,3 +131,13 @@ def test_no_circle_of_imports_inside_the_core():
 
 def test_kept_is_what_it_was():
     assert kept(value := object()) is value
+
+
+def test_a_class_is_told_from_every_other_by_its_name():
+    source = CORE.parent
+    named = Counter(
+        name
+        for one in source.rglob("*.py")
+        for name in re.findall(r"^class (\w+)", one.read_text("utf-8"), re.M)
+    )
+    assert [name for name, count in named.items() if count > 1] == []

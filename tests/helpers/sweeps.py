@@ -9,7 +9,7 @@ from functools import cache
 from gentle_ember.core.job.metering import Ran, Signal, Taken
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
-from gentle_ember.core.stages.first_start.metering.sweep import Verdict, judge
+from gentle_ember.core.stages.first_start.metering.sweep import SweepVerdict, judge
 from gentle_ember.instruments.bench import Bench, Setup
 from gentle_ember.instruments.setup import setup_of
 from tests.helpers.sets import CATALOG, job_of
@@ -43,7 +43,7 @@ def started(one: Bench, turns: float) -> bool:
 
 def swept(
     one: Bench, start: float, signal: Signal = Signal.OUTPUT, load: float = 0.6
-) -> tuple[Verdict, list[Taken]]:
+) -> tuple[SweepVerdict, list[Taken]]:
     """Follow what is asked for until there is a setting or a reason why not."""
     load_w = load * one.setup.engine.limit_w
     readings: list[Taken] = []
@@ -61,7 +61,7 @@ def swept(
 
 def read_from(
     curve: Callable[[float], float], start: float, noise: Callable[[], float]
-) -> tuple[Verdict, int]:
+) -> tuple[SweepVerdict, int]:
     """The same with readings straight from a curve of shares, 1 W a share of 2,500."""
     readings: list[Taken] = []
     while True:

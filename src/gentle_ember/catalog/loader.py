@@ -10,7 +10,7 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from gentle_ember.catalog.rows import Fault, key_of, read_rows
+from gentle_ember.catalog.rows import RowFault, key_of, read_rows
 from gentle_ember.core.catalog import Catalog, Kit, Supplier
 from gentle_ember.core.job.part import Part
 from gentle_ember.core.physics.cylinder import CylinderSize
@@ -91,5 +91,5 @@ def _shipped() -> Iterator[Part]:
                 raise CatalogError(f"{file.name}: {faults}")
 
 
-def _told(fault: Fault) -> str:
+def _told(fault: RowFault) -> str:
     return f"line {fault.line}, {fault.column}: {fault.why}"

@@ -122,7 +122,7 @@ _OF_FIELD = {column.field: name for name, column in COLUMNS.items()}
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class RowFault:
     """What is wrong in a row: its line in the file, the column and why."""
 
     line: int
@@ -139,7 +139,7 @@ def key_of(number: str) -> str:
     return re.sub(r"[^a-z0-9_-]+", "-", number.lower()).strip("-")[:40]
 
 
-def read_rows(lines: Iterable[str]) -> Iterator[tuple[int, Part | list[Fault]]]:
+def read_rows(lines: Iterable[str]) -> Iterator[tuple[int, Part | list[RowFault]]]:
     """Each row of a CSV as a part, or what is wrong with it.
 
     Yields:
@@ -150,20 +150,20 @@ def read_rows(lines: Iterable[str]) -> Iterator[tuple[int, Part | list[Fault]]]:
     unknown = [name for name in header if name not in COLUMNS]
     missing = [name for name in ("number", "name", "class") if name not in header]
     if unknown or missing:
-        faults = [Fault(1, name, "no such column") for name in unknown]
-        yield 1, faults + [Fault(1, name, "this column is needed") for name in missing]
+        faults = [RowFault(1, name, "no such column") for name in unknown]
+        yield 1, faults + [RowFault(1, name, "this column is needed") for name in missing]
         return
     reader.fieldnames = header
     for row in reader:
         yield reader.line_num, read_row(row, reader.line_num)
 
 
-def read_row(row: dict[str, str | None], line: int) -> Part | list[Fault]:
+def read_row(row: dict[str, str | None], line: int) -> Part | list[RowFault]:
     """One row as a part, or its faults."""
     given: dict[str, Any] = {}
-    faults: list[Fault] = []
+    faults: list[RowFault] = []
     if None in row or any(value is None for value in row.values()):
-        return [Fault(line, "", "more or fewer cells than the header")]
+        return [RowFault(line, "", "more or fewer cells than the header")]
     for name, cell in row.items():
         text = (cell or "").strip()
         if text.startswith("'") and text[1:2] in FORMULA:
@@ -174,7 +174,7 @@ def read_row(row: dict[str, str | None], line: int) -> Part | list[Fault]:
         try:
             given[column.field] = column.read(text)
         except CellError as error:
-            faults.append(Fault(line, name, str(error)))
+            faults.append(RowFault(line, name, str(error)))
     given["key"] = key_of(str(given.get("number", "")))
     if faults:
         return faults
@@ -184,13 +184,13 @@ def read_row(row: dict[str, str | None], line: int) -> Part | list[Fault]:
         return [_fault(line, one) for one in error.errors()]
 
 
-def _fault(line: int, error: Any) -> Fault:
+def _fault(line: int, error: Any) -> RowFault:
     field = str(error["loc"][0]) if error["loc"] else ""
     column = _OF_FIELD.get(field, "number" if field == "key" else field)
     said = str(error["msg"]).removeprefix("Value error, ")
     if error["type"] == "missing":
         said = "this cell is needed"
-    return Fault(line, column, said[0].lower() + said[1:])
+    return RowFault(line, column, said[0].lower() + said[1:])
 
 
 def write_row(part: Part) -> dict[str, str]:

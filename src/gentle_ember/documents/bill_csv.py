@@ -7,7 +7,7 @@ import io
 from collections.abc import Mapping
 
 from gentle_ember.core.catalog import Supplier
-from gentle_ember.core.stages.fuel_path.parts_list import Bill, Line
+from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine
 from gentle_ember.documents.output_csv import text_cell
 
 HEADER = (
@@ -29,7 +29,7 @@ def bill_csv(bill: Bill, suppliers: Mapping[str, Supplier]) -> str:
     return buffer.getvalue()
 
 
-def _row(line: Line, supplier: Supplier | None) -> list[str]:
+def _row(line: PartLine, supplier: Supplier | None) -> list[str]:
     part = line.part
     return [
         text_cell(part.number),

@@ -14,7 +14,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from gentle_ember.core.catalog import Supplier
-from gentle_ember.core.stages.fuel_path.parts_list import Bill, Line, Source
+from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine, Source
 from gentle_ember.units.registry import System
 
 INK, RULE, EMBER = HexColor("#26221e"), HexColor("#d8d2c6"), HexColor("#b83a0b")
@@ -96,7 +96,7 @@ def _table(bill: Bill, width: float) -> Table:
     return table
 
 
-def _row(line: Line) -> list[Any]:
+def _row(line: PartLine) -> list[Any]:
     count = f"{line.count:g} m" if line.part.by_length else f"{line.count:g}"
     uses = escape(", ".join(line.uses))
     shown = "" if line.source is Source.SITE else f"$ {line.price:.2f}"

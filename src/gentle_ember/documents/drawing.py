@@ -11,10 +11,10 @@ from ezdxf.enums import TextEntityAlignment
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from gentle_ember.core.stages.fit.marks.drawing import Circle, Drawing, Layer, Line, Text
+from gentle_ember.core.stages.fit.marks.drawing import Circle, Drawing, DrawingLayer, Stroke, Text
 
-DASHED = {Layer.BODY, Layer.CENTERS}
-_STROKE_MM = {Layer.HOLES: 0.35, Layer.EDGES: 0.5}
+DASHED = {DrawingLayer.BODY, DrawingLayer.CENTERS}
+_STROKE_MM = {DrawingLayer.HOLES: 0.35, DrawingLayer.EDGES: 0.5}
 
 
 def drawing_svg(one: Drawing) -> str:
@@ -29,7 +29,7 @@ def drawing_svg(one: Drawing) -> str:
         stroke = _STROKE_MM.get(shape.layer, 0.2)
         dash = ' stroke-dasharray="2 1.2"' if shape.layer in DASHED else ""
         look = f'class="{shape.layer.lower()}" stroke-width="{stroke}"{dash}'
-        if isinstance(shape, Line):
+        if isinstance(shape, Stroke):
             parts.append(
                 f'<line {look} x1="{_n(shape.x1)}" y1="{_n(one.high - shape.y1)}" '
                 f'x2="{_n(shape.x2)}" y2="{_n(one.high - shape.y2)}"/>'
@@ -74,7 +74,7 @@ def drawing_pdf(one: Drawing, *, page: tuple[float, float] | None = None) -> byt
     for shape in one.shapes:
         canvas.setLineWidth(_STROKE_MM.get(shape.layer, 0.2) * mm)
         canvas.setDash(*((2 * mm, 1.2 * mm) if shape.layer in DASHED else ((),)))
-        if isinstance(shape, Line):
+        if isinstance(shape, Stroke):
             canvas.line(*(value * 1e3 * mm for value in (shape.x1, shape.y1, shape.x2, shape.y2)))
         elif isinstance(shape, Circle):
             canvas.circle(*(value * 1e3 * mm for value in (shape.x, shape.y, shape.radius)))
@@ -93,12 +93,12 @@ def drawing_dxf(one: Drawing) -> str:
     """As DXF R2010 in millimeters, a layer for each kind of line."""
     document = Document.new("R2010")
     document.units = units.MM
-    for layer in Layer:
+    for layer in DrawingLayer:
         document.layers.add(layer.value)
     space = document.modelspace()
     for shape in one.shapes:
         on = {"layer": shape.layer.value}
-        if isinstance(shape, Line):
+        if isinstance(shape, Stroke):
             ends = ((shape.x1 * 1e3, shape.y1 * 1e3), (shape.x2 * 1e3, shape.y2 * 1e3))
             space.add_line(*ends, dxfattribs=on)
         elif isinstance(shape, Circle):

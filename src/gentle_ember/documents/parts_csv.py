@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from gentle_ember.catalog.rows import COLUMNS, Fault, key_of, read_rows, write_row
+from gentle_ember.catalog.rows import COLUMNS, RowFault, key_of, read_rows, write_row
 from gentle_ember.core.job.part import Part
 
 STOCK_COLUMNS = frozenset(("number", "stock", "price_usd", "days", "use_instead"))
@@ -19,7 +19,7 @@ class Read:
     """What a file holds: its good parts, every fault, how many rows."""
 
     parts: tuple[Part, ...]
-    faults: tuple[Fault, ...]
+    faults: tuple[RowFault, ...]
     rows: int
 
 
@@ -43,14 +43,14 @@ def read_parts(content: bytes, held: Mapping[str, Part]) -> Read:
     try:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError:
-        return Read((), (Fault(1, "", "not a text file in UTF-8"),), 0)
+        return Read((), (RowFault(1, "", "not a text file in UTF-8"),), 0)
     lines = io.StringIO(text)
     header = next(csv.reader([text.partition("\n")[0].rstrip("\r")]), [])
     names = {name.strip() for name in header}
     if "number" in names and names <= STOCK_COLUMNS:
         return _read_stock(lines, held)
     parts: list[Part] = []
-    faults: list[Fault] = []
+    faults: list[RowFault] = []
     seen: dict[str, int] = {}
     rows = 0
     for line, found in read_rows(lines):
@@ -58,7 +58,7 @@ def read_parts(content: bytes, held: Mapping[str, Part]) -> Read:
         if isinstance(found, list):
             faults.extend(found)
         elif found.key in seen:
-            faults.append(Fault(line, "number", f"is already at line {seen[found.key]}"))
+            faults.append(RowFault(line, "number", f"is already at line {seen[found.key]}"))
         else:
             seen[found.key] = line
             parts.append(found)
@@ -68,7 +68,7 @@ def read_parts(content: bytes, held: Mapping[str, Part]) -> Read:
 def _read_stock(lines: io.StringIO, held: Mapping[str, Part]) -> Read:
     """Rows that change stock, price or delivery of parts the catalog has."""
     parts: dict[str, Part] = {}
-    faults: list[Fault] = []
+    faults: list[RowFault] = []
     rows = 0
     reader = csv.DictReader(lines)
     for row in reader:
@@ -77,7 +77,7 @@ def _read_stock(lines: io.StringIO, held: Mapping[str, Part]) -> Read:
         number = (row.get("number") or "").strip()
         part = held.get(key_of(number))
         if part is None:
-            faults.append(Fault(line, "number", f"the catalog has no part “{number}”"))
+            faults.append(RowFault(line, "number", f"the catalog has no part “{number}”"))
             continue
         whole = write_row(part)
         for name, cell in row.items():
@@ -85,7 +85,7 @@ def _read_stock(lines: io.StringIO, held: Mapping[str, Part]) -> Read:
                 whole[name.strip()] = cell.strip()
         _, found = next(iter(read_rows(_one_row(whole))))
         if isinstance(found, list):
-            faults.extend(Fault(line, fault.column, fault.why) for fault in found)
+            faults.extend(RowFault(line, fault.column, fault.why) for fault in found)
         else:
             parts[found.key] = found
     return Read(tuple(parts.values()), tuple(faults), rows)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from html import escape
 from typing import Any
 
-from gentle_ember.core.stages.hand_over.record import Row, Section
+from gentle_ember.core.stages.hand_over.record import RecordSection, Row
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import System
 
@@ -20,7 +20,7 @@ def shown(row: Row, system: System) -> str:
 
 
 def record_pdf(
-    title: str, sections: Sequence[Section], fingerprint: str, revision: int, system: System
+    title: str, sections: Sequence[RecordSection], fingerprint: str, revision: int, system: System
 ) -> bytes:
     """The record on Letter (US) or A4 (metric), its fingerprint at the foot of each page."""
     from reportlab.lib.colors import HexColor

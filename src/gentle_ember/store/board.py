@@ -18,7 +18,7 @@ from gentle_ember.core.route import cautions, current_stage, questions, waits_fo
 from gentle_ember.core.shop import Lesson
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import fit_sheet
-from gentle_ember.core.stages.fit.times import Learned, learn
+from gentle_ember.core.stages.fit.times import LearnedTime, learn
 from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
 from gentle_ember.store.validate import valid_job
@@ -58,7 +58,7 @@ def timed(planned: Plan) -> list[tuple[str, int]]:
     ]
 
 
-def all_times(session: Session) -> dict[str, Learned]:
+def all_times(session: Session) -> dict[str, LearnedTime]:
     """What the shop took for each kind of step, over all its jobs."""
     rows = session.scalars(select(BoardRow.times).where(func.json_array_length(BoardRow.times) > 0))
     return learn((str(kind), float(seconds)) for row in rows for kind, seconds in row)
@@ -100,7 +100,7 @@ def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class BoardGroup:
     """Jobs that wait for the same thing: how many, and the most recent of them."""
 
     waits_for: str
@@ -110,7 +110,7 @@ class Group:
 
 def groups(
     session: Session, *, query: str = "", archived: bool = False, limit: int = 12
-) -> list[Group]:
+) -> list[BoardGroup]:
     """The board: jobs grouped by what they wait for, newest first within each."""
     found = _matching(query)
     counts = select(BoardRow.waits_for, func.count()).where(BoardRow.archived == archived)
@@ -125,7 +125,7 @@ def groups(
         if found is not None:
             rows = rows.where(BoardRow.number.in_(found))
         rows = rows.order_by(BoardRow.updated_at.desc()).limit(limit)
-        result.append(Group(str(waits), numbers[waits], list(session.scalars(rows))))
+        result.append(BoardGroup(str(waits), numbers[waits], list(session.scalars(rows))))
     return result
 
 

@@ -30,7 +30,7 @@ from gentle_ember.core.route import (
 )
 from gentle_ember.core.shop import Taught
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.fit.times import Learned
+from gentle_ember.core.stages.fit.times import LearnedTime
 from gentle_ember.store import board
 from gentle_ember.store.errors import (
     FieldError,
@@ -83,7 +83,7 @@ class JobStore:
         self.parts = parts
         self._kept: OrderedDict[tuple[str, int, datetime], Whole] = OrderedDict()
         self.news = News()
-        self._times: Mapping[str, Learned] | None = None
+        self._times: Mapping[str, LearnedTime] | None = None
         self._taught, self._taught_read = Taught(), False
         self._lock = Lock()
         self.reading = sessionmaker(engine)
@@ -95,7 +95,7 @@ class JobStore:
         return self.parts.catalog
 
     @property
-    def times(self) -> Mapping[str, Learned]:
+    def times(self) -> Mapping[str, LearnedTime]:
         """What this shop took for each kind of step of the bench; read anew when one is timed."""
         if self._times is None:
             with self.reading.begin() as session:

@@ -4440,7 +4440,7 @@ export interface components {
             hours: components["schemas"]["FigureOut"];
             /** Key */
             key: string;
-            kind: components["schemas"]["Kind"];
+            kind: components["schemas"]["SchoolKind"];
             /** Name */
             name: string;
             output: components["schemas"]["FigureOut"] | null;
@@ -4462,12 +4462,6 @@ export interface components {
             path: string;
             value: components["schemas"]["Fact"];
         };
-        /**
-         * Kind
-         * @description What a school is about; schools of one kind exclude each other.
-         * @enum {string}
-         */
-        Kind: "gas" | "tank" | "jet" | "instead";
         /**
          * KindOut
          * @description A kind's units in both systems and a sample to type.
@@ -4545,20 +4539,6 @@ export interface components {
             parts: number;
             /** Price */
             price: number;
-        };
-        /**
-         * Layer
-         * @description One layer the drill goes through, from the front.
-         */
-        Layer: {
-            /**
-             * Material
-             * @default steel
-             * @enum {string}
-             */
-            material: "steel" | "aluminum" | "plastic" | "composite";
-            /** @default null */
-            thickness: components["schemas"]["Fact"] | null;
         };
         /**
          * LayerOut
@@ -5418,7 +5398,7 @@ export interface components {
              * @default {}
              */
             layers: {
-                [key: string]: components["schemas"]["Layer"];
+                [key: string]: components["schemas"]["PanelLayer"];
             };
             /** @default null */
             left: components["schemas"]["Fact"] | null;
@@ -5728,6 +5708,12 @@ export interface components {
             rating: components["schemas"]["FigureOut"];
         };
         /**
+         * OutputSchool
+         * @description The two ways of estimating a derate; fuel and air each choose one.
+         * @enum {string}
+         */
+        OutputSchool: "field_rule" | "physics";
+        /**
          * Packed
          * @description A tool or a consumable, ticked before leaving the shop.
          */
@@ -5752,6 +5738,20 @@ export interface components {
             fingerprint: string;
             /** Ways */
             ways: components["schemas"]["WayInOut"][];
+        };
+        /**
+         * PanelLayer
+         * @description One layer the drill goes through, from the front.
+         */
+        PanelLayer: {
+            /**
+             * Material
+             * @default steel
+             * @enum {string}
+             */
+            material: "steel" | "aluminum" | "plastic" | "composite";
+            /** @default null */
+            thickness: components["schemas"]["Fact"] | null;
         };
         /**
          * Part
@@ -6796,20 +6796,20 @@ export interface components {
             unit: string;
         };
         /**
-         * School
-         * @description The two ways of estimating a derate; fuel and air each choose one.
+         * SchoolKind
+         * @description What a school is about; schools of one kind exclude each other.
          * @enum {string}
          */
-        School: "field_rule" | "physics";
+        SchoolKind: "gas" | "tank" | "jet" | "instead";
         /**
          * Schools
          * @description Which school the estimate of output follows, fuel and air apart.
          */
         Schools: {
             /** @default field_rule */
-            air: components["schemas"]["School"];
+            air: components["schemas"]["OutputSchool"];
             /** @default field_rule */
-            fuel: components["schemas"]["School"];
+            fuel: components["schemas"]["OutputSchool"];
         };
         /**
          * Seal

@@ -35,17 +35,17 @@ from gentle_ember.core.physics.output import (
     METHODS,
     MIXTURE_METHOD,
     OUTPUT_METHOD,
-    Case,
     Conditions,
     EngineRating,
-    School,
+    OutputCase,
+    OutputSchool,
     Waterfall,
     derate,
     ends,
     lambda_as_jetted,
 )
 
-SCHOOL_NAMES = {School.FIELD_RULE: "field rule", School.PHYSICS: "physics"}
+SCHOOL_NAMES = {OutputSchool.FIELD_RULE: "field rule", OutputSchool.PHYSICS: "physics"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,11 +141,11 @@ def _conditions(resolved: Machine, here: SiteAir) -> Conditions:
     )
 
 
-def _rating(resolved: Machine, case: Case, starting: bool) -> EngineRating:
+def _rating(resolved: Machine, case: OutputCase, starting: bool) -> EngineRating:
     engine = {
-        Case.LOW: resolved.engine_low_w,
-        Case.STATED: resolved.engine_w,
-        Case.HIGH: resolved.engine_high_w,
+        OutputCase.LOW: resolved.engine_low_w,
+        OutputCase.STATED: resolved.engine_w,
+        OutputCase.HIGH: resolved.engine_high_w,
     }[case]
     limit = resolved.rated.value
     if starting:
@@ -189,8 +189,8 @@ def coldest_mixture(generator: GeneratorSet, site: Site, key: str) -> Figure | N
 
 def running_w(resolved: Machine, here: SiteAir, fuel: Fuel, schools: Schools) -> float:
     """Steady output as a section states it [W], without its band and the other schools."""
-    rating, at = _rating(resolved, Case.STATED, starting=False), _conditions(resolved, here)
-    return derate(rating, fuel, at, schools.fuel, schools.air, Case.STATED).output_w
+    rating, at = _rating(resolved, OutputCase.STATED, starting=False), _conditions(resolved, here)
+    return derate(rating, fuel, at, schools.fuel, schools.air, OutputCase.STATED).output_w
 
 
 def _on_fuel(
@@ -200,7 +200,7 @@ def _on_fuel(
     at = _conditions(resolved, here)
 
     def fall(
-        starting: bool, fuel_school: School, air_school: School
+        starting: bool, fuel_school: OutputSchool, air_school: OutputSchool
     ) -> tuple[Waterfall, float, float]:
         return ends(
             lambda case: derate(
@@ -223,8 +223,8 @@ def _on_fuel(
         name = "starting" if starting else "running"
         rivals = tuple(
             Rival(f"fuel by {SCHOOL_NAMES[f]}, air by {SCHOOL_NAMES[a]}", rival.output_w)
-            for f in School
-            for a in School
+            for f in OutputSchool
+            for a in OutputSchool
             if (f, a) != (schools.fuel, schools.air)
             for rival in [fall(starting, f, a)[0]]
         )

@@ -18,7 +18,7 @@ from gentle_ember.core.job.part import Part
 from gentle_ember.core.job.prove_tight import Proof
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.job.train import Train
-from gentle_ember.core.physics.output import School
+from gentle_ember.core.physics.output import OutputSchool
 
 
 class ApplianceKind(StrEnum):
@@ -56,8 +56,8 @@ class Load(Model):
 class Schools(Model):
     """Which school the estimate of output follows, fuel and air apart."""
 
-    fuel: School = School.FIELD_RULE
-    air: School = School.FIELD_RULE
+    fuel: OutputSchool = OutputSchool.FIELD_RULE
+    air: OutputSchool = OutputSchool.FIELD_RULE
 
 
 class StageState(StrEnum):

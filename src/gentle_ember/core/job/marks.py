@@ -29,7 +29,7 @@ class Obstacle(Model):
     """Room between it and the face; it is taken as touching when not said."""
 
 
-class Layer(Model):
+class PanelLayer(Model):
     """One layer the drill goes through, from the front."""
 
     material: Literal["steel", "aluminum", "plastic", "composite"] = "steel"
@@ -49,7 +49,7 @@ class Mount(Model):
     """Edges a tape can hook on."""
     stands: bool = True
     """Whether the face stands upright."""
-    layers: Annotated[dict[Key, Layer], Field(max_length=5)] = {}
+    layers: Annotated[dict[Key, PanelLayer], Field(max_length=5)] = {}
     room: Annotated[Fact | None, Quantity("small_length", "Room behind", 0.0, 1.0)] = None
     obstacles: Annotated[dict[Key, Obstacle], Field(max_length=20)] = {}
     reach: Literal["front", "left", "right", "top", "bottom"] = "front"

@@ -32,14 +32,14 @@ RATING_VAPOR_PA = 1000.0
 """SAE J1349's reference day: 100 kPa of which 1 kPa is water vapor."""
 
 
-class School(StrEnum):
+class OutputSchool(StrEnum):
     """The two ways of estimating a derate; fuel and air each choose one."""
 
     FIELD_RULE = "field_rule"
     PHYSICS = "physics"
 
 
-class Case(StrEnum):
+class OutputCase(StrEnum):
     """Which end of every assumption to take: the worst, the stated, the best."""
 
     LOW = "low"
@@ -47,29 +47,29 @@ class Case(StrEnum):
     HIGH = "high"
 
 
-METHODS: dict[tuple[str, School], Method] = {
-    ("fuel", School.FIELD_RULE): Method(
+METHODS: dict[tuple[str, OutputSchool], Method] = {
+    ("fuel", OutputSchool.FIELD_RULE): Method(
         "output-fuel-field",
         "Field rule for the fuel",
         "propane × 0.90, natural gas × 0.80; biogas × 0.80 × its physics over natural gas's",
         "trade practice for a first quote; natural gas 0.75–0.85",
         "output",
     ),
-    ("fuel", School.PHYSICS): Method(
+    ("fuel", OutputSchool.PHYSICS): Method(
         "output-fuel-physics",
         "Mixture energy with constant friction",
         "factor = 1/(1.18/r − 0.18); r = mixture energy over gasoline's × 1.05 charge cooling",
         "SAE J1349 with its constant friction share; beyond a few percent extrapolated",
         "output",
     ),
-    ("air", School.FIELD_RULE): Method(
+    ("air", OutputSchool.FIELD_RULE): Method(
         "output-air-field",
         "Field rule for the air",
         "−3.5 % per 305 m (1,000 ft), −1 % per 5.6 K (10 °F) above the rating's temperature",
         "trade practice, linear",
         "output",
     ),
-    ("air", School.PHYSICS): Method(
+    ("air", OutputSchool.PHYSICS): Method(
         "output-air-physics",
         "Dry-air density with constant friction",
         "r = (p dry / rating's p dry) · √(T rating / T); factor = 1/(1.18/r − 0.18)",
@@ -127,7 +127,7 @@ class Conditions:
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class DerateStep:
     """One step of the waterfall: its name and what it adds or takes [W]."""
 
     key: str
@@ -141,7 +141,7 @@ class Waterfall:
     """From the rating to the output; `start_w` plus every step's change is `output_w` [W]."""
 
     start_w: float
-    steps: tuple[Step, ...]
+    steps: tuple[DerateStep, ...]
     output_w: float
     limited_by: str
     mixture_lambda: float | None
@@ -178,7 +178,7 @@ def mixture_ratio(fuel: Fuel, charge_cooling: float = CHARGE_COOLING) -> float:
     return fuel.mixture_j_m3 / (GASOLINE_E0.mixture_j_m3 * charge_cooling)
 
 
-def fuel_field_factor(fuel: Fuel, case: Case = Case.STATED) -> float:
+def fuel_field_factor(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float:
     """Field rule's factor for a fuel [1].
 
     Biogas has no field rule of its own: natural gas's is scaled by the physics of the two gases.
@@ -187,11 +187,11 @@ def fuel_field_factor(fuel: Fuel, case: Case = Case.STATED) -> float:
     >>> fuel_field_factor(natural_gas()), round(fuel_field_factor(biogas(0.6)), 2)
     (0.8, 0.74)
     """
-    index = {Case.LOW: 0, Case.STATED: 1, Case.HIGH: 2}[case]
+    index = {OutputCase.LOW: 0, OutputCase.STATED: 1, OutputCase.HIGH: 2}[case]
     if fuel.key is not FuelKey.BIOGAS:
         return FIELD_FACTORS[fuel.key][index]
     scale = friction_factor(mixture_ratio(fuel)) / friction_factor(mixture_ratio(natural_gas()))
-    widen = {Case.LOW: 0.95, Case.STATED: 1.0, Case.HIGH: 1.03}[case]
+    widen = {OutputCase.LOW: 0.95, OutputCase.STATED: 1.0, OutputCase.HIGH: 1.03}[case]
     return FIELD_FACTORS[FuelKey.NATURAL_GAS][index] * scale * widen
 
 
@@ -241,9 +241,9 @@ def derate(
     rating: EngineRating,
     fuel: Fuel,
     at: Conditions,
-    fuel_school: School = School.FIELD_RULE,
-    air_school: School = School.FIELD_RULE,
-    case: Case = Case.STATED,
+    fuel_school: OutputSchool = OutputSchool.FIELD_RULE,
+    air_school: OutputSchool = OutputSchool.FIELD_RULE,
+    case: OutputCase = OutputCase.STATED,
 ) -> Waterfall:
     """Walk from the rating to the output on one fuel at one site.
 
@@ -275,16 +275,16 @@ def derate(
     check("elevation", "elevation", at.elevation_m, *air.ELEVATION_RANGE_M)
     if at.relative_humidity is not None:
         check("relative humidity", "share", at.relative_humidity, 0.0, 1.0)
-    worst = case is Case.LOW
-    cooling = CHARGE_COOLING if case is Case.STATED else CHARGE_COOLING_ENDS[worst]
+    worst = case is OutputCase.LOW
+    cooling = CHARGE_COOLING if case is OutputCase.STATED else CHARGE_COOLING_ENDS[worst]
     # More friction costs a starved engine and favors one that gains: each end takes its own.
-    shares = (FRICTION_SHARE,) if case is Case.STATED else FRICTION_SHARE_ENDS
+    shares = (FRICTION_SHARE,) if case is OutputCase.STATED else FRICTION_SHARE_ENDS
     end = min if worst else max
-    per_305_m = FIELD_PER_305_M if case is Case.STATED else FIELD_PER_305_M_ENDS[worst]
-    rich_loss = RICH_LOSS if case is Case.STATED else RICH_LOSS_ENDS[worst]
+    per_305_m = FIELD_PER_305_M if case is OutputCase.STATED else FIELD_PER_305_M_ENDS[worst]
+    rich_loss = RICH_LOSS if case is OutputCase.STATED else RICH_LOSS_ENDS[worst]
 
-    fuel_is_physics = fuel_school is School.PHYSICS
-    air_is_physics = air_school is School.PHYSICS
+    fuel_is_physics = fuel_school is OutputSchool.PHYSICS
+    air_is_physics = air_school is OutputSchool.PHYSICS
     r_fuel = mixture_ratio(fuel, cooling)
     of_air = _air_physics(rating, at) if air_is_physics else _air_field(rating, at, per_305_m)
 
@@ -321,7 +321,7 @@ def derate(
         direct *= max(0.5, 1.0 - rich_loss * richer**2)
         factors.append(("mixture", "mixture as jetted", remaining()))
 
-    if case is not Case.STATED and (fuel_is_physics or air_is_physics):
+    if case is not OutputCase.STATED and (fuel_is_physics or air_is_physics):
         direct *= 0.98 if worst else 1.02
         factors.append(("method", "method's own band", remaining()))
     return _fall(rating, factors, lam)
@@ -331,25 +331,27 @@ def _fall(
     rating: EngineRating, factors: list[tuple[str, str, float]], lam: float | None
 ) -> Waterfall:
     """Turn running factors into steps that start at the rating and end at the output."""
-    steps: list[Step] = []
+    steps: list[DerateStep] = []
     now = rating.limit_w
     reserve = rating.engine_w - rating.limit_w
     if reserve:
         label = "engine reserve" if reserve > 0 else "engine below rating"
-        steps.append(Step("reserve", label, reserve, rating.engine_w / rating.limit_w))
+        steps.append(DerateStep("reserve", label, reserve, rating.engine_w / rating.limit_w))
         now = rating.engine_w
     for key, label, running in factors:
         after = rating.engine_w * running
-        steps.append(Step(key, label, after - now, after / now if now else 0.0))
+        steps.append(DerateStep(key, label, after - now, after / now if now else 0.0))
         now = after
     output = min(now, rating.limit_w)
-    steps.append(Step("limit", "alternator limit", output - now, output / now if now else 1.0))
+    steps.append(
+        DerateStep("limit", "alternator limit", output - now, output / now if now else 1.0)
+    )
     by = "alternator" if now > rating.limit_w else "engine"
     return Waterfall(rating.limit_w, tuple(steps), output, by, lam)
 
 
-def ends(make: Callable[[Case], Waterfall]) -> tuple[Waterfall, float, float]:
+def ends(make: Callable[[OutputCase], Waterfall]) -> tuple[Waterfall, float, float]:
     """The stated waterfall with its worst and best output [W]."""
-    stated = make(Case.STATED)
-    low, high = make(Case.LOW).output_w, make(Case.HIGH).output_w
+    stated = make(OutputCase.STATED)
+    low, high = make(OutputCase.LOW).output_w, make(OutputCase.HIGH).output_w
     return stated, min(low, stated.output_w), max(high, stated.output_w)

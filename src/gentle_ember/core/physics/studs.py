@@ -34,7 +34,7 @@ ADAPTER_M, GASKETS_M, WASHERS_M = 12e-3, 1.0e-3, 1.5e-3
 
 
 @dataclass(frozen=True, slots=True)
-class Joint:
+class StudJoint:
     """The stack on a stud past the carburetor [m]."""
 
     diameter_m: float
@@ -65,7 +65,7 @@ class Joint:
         return self.stick_out_m - self.stack_m
 
 
-def engagement(joint: Joint) -> float:
+def engagement(joint: StudJoint) -> float:
     """Thread that carries in the nut [m]: the stud's chamfered end, one pitch, carries nothing.
 
     >>> [round(engagement(Joint(6e-3, 1e-3, s, 5e-3, 18e-3)) * 1e3, 2) for s in (0.037, 0.045)]
@@ -74,7 +74,7 @@ def engagement(joint: Joint) -> float:
     return max(0.0, min(joint.nut_height_m, joint.past_stack_m - joint.pitch_m))
 
 
-def full_nut(joint: Joint) -> bool:
+def full_nut(joint: StudJoint) -> bool:
     """Whether a full nut goes on with one pitch showing.
 
     >>> full_nut(Joint(6e-3, 1e-3, 38.5e-3, 5e-3, 18e-3))
@@ -85,7 +85,7 @@ def full_nut(joint: Joint) -> bool:
     return shortfall(joint) <= 1e-9
 
 
-def shortfall(joint: Joint) -> float:
+def shortfall(joint: StudJoint) -> float:
     """How much longer the stud must stand out for a full nut and one pitch showing [m].
 
     >>> round(shortfall(Joint(6e-3, 1e-3, 34e-3, 5e-3, 18e-3)) * 1e3, 2)
@@ -94,7 +94,7 @@ def shortfall(joint: Joint) -> float:
     return max(0.0, joint.nut_height_m + joint.pitch_m - joint.past_stack_m)
 
 
-def cautioned(joint: Joint) -> bool:
+def cautioned(joint: StudJoint) -> bool:
     """Whether the nut is only partly on but carries at least 0.8 diameters.
 
     >>> cautioned(Joint(6e-3, 1e-3, 38.4e-3, 5e-3, 18e-3))
@@ -130,7 +130,7 @@ def least_in_casting(diameter_m: float, metal: str) -> float:
     return LEAST_IN_CASTING.get(metal, LEAST_IN_CASTING["aluminum"]) * diameter_m
 
 
-def longer_stud(joint: Joint, thread_depth_m: float) -> float:
+def longer_stud(joint: StudJoint, thread_depth_m: float) -> float:
     """Shortest standard stud that gives a full nut and one pitch, its thread in the casting kept.
 
     Args:

@@ -161,7 +161,7 @@ class Cell:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class TableLine:
     """A line of a table: what it is about, the fuel whose mark it wears, its cells."""
 
     label: str
@@ -170,12 +170,12 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Table:
+class AnswerTable:
     """Figures side by side, under a heading each."""
 
     title: str
     columns: tuple[str, ...]
-    lines: tuple[Line, ...]
+    lines: tuple[TableLine, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,7 +194,7 @@ class Answered:
 
     figures: tuple[Figure, ...] = ()
     said: tuple[Said, ...] = ()
-    tables: tuple[Table, ...] = ()
+    tables: tuple[AnswerTable, ...] = ()
     notes: tuple[Said, ...] = ()
     """Stops and cautions a job of these facts would have, by the field each is about."""
     cylinder: tuple[CylinderAnswer, tuple[Help, ...]] | None = None

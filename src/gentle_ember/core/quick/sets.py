@@ -24,11 +24,11 @@ from gentle_ember.core.quick.answer import (
     Answer,
     Answered,
     AnswerField,
+    AnswerTable,
     Cell,
-    Line,
     QuickError,
     Said,
-    Table,
+    TableLine,
     Values,
     choice,
     gas,
@@ -122,7 +122,7 @@ def derate(values: Values, catalog: Catalog) -> Answered:
     notes = judged(plan, DERATE)
     stopped = {one.label for one in notes if one.bad}
     lines = tuple(
-        Line(
+        TableLine(
             entry.fuel.name, str(entry.fuel.key),
             (Cell(text="stopped"), Cell(), Cell())
             if entry.fuel.key in stopped
@@ -130,7 +130,7 @@ def derate(values: Values, catalog: Catalog) -> Answered:
         )
         for entry in (section.fuels if section else ())
     )  # fmt: skip
-    table = Table("", ("Fuel", "steady", "starts up to", "limit"), lines)
+    table = AnswerTable("", ("Fuel", "steady", "starts up to", "limit"), lines)
     return Answered(tables=(table,), notes=notes)
 
 
@@ -142,17 +142,17 @@ def run_time(values: Values, catalog: Catalog) -> Answered:
     for run in section.runs if section else ():
         runs.setdefault(run.key.partition(".")[0], []).append(run)
     lines = tuple(
-        Line(of[0].label.partition(",")[0], str(of[0].fuel), tuple(_cell(one) for one in of))
+        TableLine(of[0].label.partition(",")[0], str(of[0].fuel), tuple(_cell(one) for one in of))
         for of in runs.values()
     )
     flows = tuple(
-        Line(one.flow.label.removesuffix(" at full load"), str(one.fuel),
+        TableLine(one.flow.label.removesuffix(" at full load"), str(one.fuel),
              (Cell(one.flow), Cell(one.heat)))
         for one in (section.full_load if section else ())
     )  # fmt: skip
     tables = (
-        Table("", ("Container", "hottest day", "coldest night"), lines),
-        Table("", ("Gas at full load", "flow", "heat rate, HHV"), flows),
+        AnswerTable("", ("Container", "hottest day", "coldest night"), lines),
+        AnswerTable("", ("Gas at full load", "flow", "heat rate, HHV"), flows),
     )
     return Answered(tables=tables, notes=judged(plan, RUN_TIME))
 

@@ -18,8 +18,8 @@ from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mount_p
 from gentle_ember.core.stages.fit.marks.place import CLEARANCES_M, NAMES, OTHER_M, box_of
 from gentle_ember.core.stages.fit.sheet import JointState, SheetStep, fit_sheet, joint_key
 from gentle_ember.core.stages.fit.smell import drill
-from gentle_ember.core.stages.fit.step import Measure
-from gentle_ember.core.stages.fit.times import Learned, minutes
+from gentle_ember.core.stages.fit.step import StepMeasure
+from gentle_ember.core.stages.fit.times import LearnedTime, minutes
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, job_trains, parts_of
 from gentle_ember.units.display import show_value, tape
@@ -312,7 +312,7 @@ def _said(text: str, system: System) -> str:
     return _SAID.sub(shown, text)
 
 
-def fit(planned: Plan, learned: Mapping[str, Learned]) -> FitOut:
+def fit(planned: Plan, learned: Mapping[str, LearnedTime]) -> FitOut:
     """The sheet with its lists."""
     found = planned.of(fit_sheet)
     photos: dict[str, list[str]] = {}
@@ -355,12 +355,12 @@ def fit(planned: Plan, learned: Mapping[str, Learned]) -> FitOut:
 
 def _step(
     one: SheetStep,
-    learned: Mapping[str, Learned],
+    learned: Mapping[str, LearnedTime],
     names: Mapping[str, str],
     photos: Mapping[str, list[str]],
 ) -> StepOut:
     step = one.step
-    held = learned.get(step.kind, Learned())
+    held = learned.get(step.kind, LearnedTime())
     return StepOut(
         key=step.key, kind=step.kind, phase=str(step.phase), place=str(step.place),
         state=one.state, held=said(one.held), must=step.must, waits=list(one.waits),
@@ -392,7 +392,7 @@ def _torque(low: float, high: float, system: System) -> str:
     return f"{text} {ends[0][1]}"
 
 
-def _measure(one: Measure) -> MeasureOut:
+def _measure(one: StepMeasure) -> MeasureOut:
     shown = both(one.value, one.kind)
     if one.draw == "offset":
         shown = BothOut(us=tape(one.value, "us"), metric=tape(one.value, "metric"))

@@ -8,7 +8,7 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
 from gentle_ember.core.stages.intake.questions import answered, asked
-from gentle_ember.core.stages.intake.sketch import Measure, site_measures
+from gentle_ember.core.stages.intake.sketch import Distance, site_measures
 from gentle_ember.core.stages.intake.walk_round import PLACES as WALK_PLACES
 from gentle_ember.core.stages.intake.walk_round import (
     checks,
@@ -205,7 +205,7 @@ def noise(planned: Plan) -> list[FigureOut]:
     return [figure(one) for one in planned.of(noise_here)]
 
 
-def _measure(one: Measure) -> DistanceOut:
+def _measure(one: Distance) -> DistanceOut:
     """A distance on the sketch."""
     return DistanceOut(
         key=one.key,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.method.base import NAMES, Kind, Verdict
+from gentle_ember.core.stages.method.base import NAMES, SchoolKind, Verdict
 from gentle_ember.core.stages.method.judged import Judged, judged_methods
 from gentle_ember.core.stages.method.networks import both_on, fuel_states, orders
 from gentle_ember.web.views.base import FigureOut, View, figure
@@ -36,7 +36,7 @@ class JudgedOut(View):
 
     key: str
     name: str
-    kind: Kind
+    kind: SchoolKind
     verdict: Verdict
     verdict_name: str
     reasons: list[ReasonOut]

@@ -14,7 +14,7 @@ from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.parts_list import (
     Entry,
-    Line,
+    PartLine,
     Source,
     cheaper_or_sooner,
     check_kit,
@@ -303,7 +303,7 @@ def bill(planned: Plan) -> BillOut:
     )
 
 
-def _line(line: Line, known: Any, slot: str, job: Job) -> LineOut:
+def _line(line: PartLine, known: Any, slot: str, job: Job) -> LineOut:
     part = line.part
     others = sorted(cheaper_or_sooner(line, known), key=lambda one: one.price)
     other = others[0] if others and line.source is not Source.SITE else None

@@ -14,7 +14,7 @@ WAIT_MINUTES = 30
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class NextCheck:
     """What to check next and why; until when to wait, as a stamp, empty for no wait."""
 
     check: str
@@ -24,7 +24,7 @@ class Advice:
     """Whether nothing is tried before the wait is over, the time of it told or not."""
 
 
-def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -> Advice | None:
+def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -> NextCheck | None:
     """What to do after the attempts so far; None while there is none, or when it runs.
 
     Args:
@@ -36,14 +36,14 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
         return None
     last = attempts[-1]
     if last.result == "smells":
-        return Advice(
+        return NextCheck(
             "Shut off the gas. Get everyone out. Touch no switches. Ventilate, then find the leak.",
             "Gas in the air outside is no starting trouble.",
             _later(last),
             True,
         )
     if gas and choke_open and last.choke != "open":
-        return Advice(
+        return NextCheck(
             "Open the choke and try again.",
             "On this method the demand valve opens on the depression at the throat; a shut choke "
             "keeps the air from it, so no gas comes.",
@@ -51,50 +51,50 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
     primed = _primed(attempts)
     enough = PRIME_ENOUGH_S / 2 if last.result == "coughs" else PRIME_ENOUGH_S
     if gas and primed > enough:
-        return Advice(
+        return NextCheck(
             f"Over-primed: source shut, air cleaner off, wait {WAIT_MINUTES} minutes at least.",
             f"{primed} s of primer without a start fill the intake beyond what burns.",
             _later(last),
             True,
         )
     if gas and last.hiss == "not_heard":
-        return Advice(
+        return NextCheck(
             "Close the source, wait ten seconds, open it slowly; then the lock-off, then the "
             "shut-off and coupler, one by one toward the set.",
             "No hiss at the primer: no gas reaches the demand regulator. Opened fast, a "
             "cylinder's excess-flow valve shuts by itself.",
         )
     if last.result == "dies" and not gas:
-        return Advice("Vent, then the line from the tank.", "It ran on what was in the bowl.")
+        return NextCheck("Vent, then the line from the tank.", "It ran on what was in the bowl.")
     if last.result == "dies":
-        return Advice(
+        return NextCheck(
             "Open the load screw a quarter turn, feather the primer while it barely runs.",
             "It caught on the primer and then had too little: lean at the screw, or the hose "
             "still holds air.",
         )
     if last.result == "coughs":
-        return Advice(
+        return NextCheck(
             "Screw a quarter turn in, no primer, choke open, pull through twice.",
             "It coughs: there is fuel and a spark; the mixture is out, more likely rich.",
         )
     if gas and last.presses == 0:
-        return Advice(
+        return NextCheck(
             "Prime it: one or two presses of two seconds.",
             "The hose holds air, and a rope gives little depression.",
         )
     dry = sum(one.result == "nothing" for one in attempts)
     if dry >= 3:
-        return Advice(
+        return NextCheck(
             "Spark: shut the source, air the intake for five minutes with the rope pulled slowly. "
             "Then stop switch, boot, low-oil switch. Test the plug held on the block well away "
             "from its open hole, never over it.",
             f"{dry} tries without a cough though gas was heard: no spark is the likelier cause. "
             "Gas in the cylinder lights at a spark held to its hole.",
         )
-    return Advice("Once more, primed as before; then the spark.", "One try tells little.")
+    return NextCheck("Once more, primed as before; then the spark.", "One try tells little.")
 
 
-def still_waits(found: Advice | None, attempt: Attempt) -> str:
+def still_waits(found: NextCheck | None, attempt: Attempt) -> str:
     """Why an attempt comes too soon after what was advised; empty when it does not."""
     if found is None or not found.waits:
         return ""

@@ -29,7 +29,7 @@ class When(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class StartLook:
     """Something to look at, and why."""
 
     key: str
@@ -38,7 +38,7 @@ class Look:
     why: str
 
 
-def looks(job: Job, fuel: str, section: TrainSection) -> tuple[Look, ...]:
+def looks(job: Job, fuel: str, section: TrainSection) -> tuple[StartLook, ...]:
     """Everything looked at for a fuel, before and after its first start, by method and set."""
     if fuel == "gasoline":
         return (*_machine(job), *_tank(job, section))
@@ -50,22 +50,22 @@ def choke_stays_open(job: Job) -> bool:
     return any(method in NEVER_CHOKE for method in job.choice.methods)
 
 
-def _machine(job: Job) -> Iterator[Look]:
+def _machine(job: Job) -> Iterator[StartLook]:
     before = When.BEFORE
-    yield Look(
+    yield StartLook(
         "outdoors",
         before,
         "Outdoors, 6 m (20 ft) from any opening, exhaust away; no exhaust pipe added, no box or "
         "cover it was not made for.",
         "Carbon monoxide kills; a CO alarm is inside. A pipe or a box chokes and overheats it.",
     )
-    yield Look(
+    yield StartLook(
         "oil",
         before,
         "Oil at the mark, and smelling of oil.",
         "Oil that smells of gasoline came past a stuck float.",
     )
-    yield Look(
+    yield StartLook(
         "boot",
         before,
         "Proven tight: only now plug boot and battery back on, tools off the machine."
@@ -73,28 +73,28 @@ def _machine(job: Job) -> Iterator[Look]:
         else "Proven tight: only now the plug boot back on, tools off the machine.",
         "They stay off while gas is let in and soaped: no spark before it is tight.",
     )
-    yield Look("switch", before, "Stop switch at run.", "The first thing forgotten.")
-    yield Look(
+    yield StartLook("switch", before, "Stop switch at run.", "The first thing forgotten.")
+    yield StartLook(
         "unloaded",
         before,
         "Breaker off, nothing plugged in.",
         "It starts without load, and cools down without load before it is stopped.",
     )
-    yield Look(
+    yield StartLook(
         "cleaner",
         before,
         "Air cleaner closed, all clips home.",
         "A demand valve opens on the depression behind it, and a backfire goes out through it.",
     )
     if job.set.set_class in INVERTERS:
-        yield Look("eco", before, "Eco off.", "It starts and is set at full speed first.")
+        yield StartLook("eco", before, "Eco off.", "It starts and is set at full speed first.")
 
 
-def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
+def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
     before = When.BEFORE
     has = section.case.of
     if choke_stays_open(job):
-        yield Look(
+        yield StartLook(
             "choke",
             before,
             "Choke open.",
@@ -102,34 +102,34 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "air that makes it.",
         )
     else:
-        yield Look(
+        yield StartLook(
             "choke",
             before,
             "Choke as the maker of this carburetor says for gas.",
             "Its gas valve sits behind the choke.",
         )
     if job.set.brand_new:
-        yield Look(
+        yield StartLook(
             "gasoline_off",
             before,
             "Gasoline shut, bowl never filled.",
             "A new set may go onto gas before it sees gasoline.",
         )
     elif job.wants.keep_gasoline:
-        yield Look(
+        yield StartLook(
             "baseline",
             before,
             "Ran on gasoline just now, at the load noted.",
             "Proof that nothing was upset, and the oil is warm.",
         )
-        yield Look(
+        yield StartLook(
             "bowl",
             before,
             "Gasoline shut and the bowl run dry.",
             "Two fuels at once are far too rich.",
         )
     if job.set.shut_off is False and job.wants.keep_gasoline:
-        yield Look(
+        yield StartLook(
             "shut_off",
             before,
             "The selector's gasoline side is shut."
@@ -138,21 +138,21 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "Open, both fuels feed at once.",
         )
     if has(PartClass.LOCK_OFF):
-        yield Look(
+        yield StartLook(
             "lock_off",
             before,
             "Lock-off grounded; it clicks with the switch on, and again with it off.",
             "Without the click there is no gas, or no way to shut it.",
         )
     if fuel == "propane":
-        yield Look(
+        yield StartLook(
             "cylinder",
             before,
             "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
             "opening lower than it and 5 ft from what can ignite.",
             "What its relief valve lets out sinks and runs to the lowest opening.",
         )
-        yield Look(
+        yield StartLook(
             "cylinder_sound",
             before,
             "Cylinder in date (stamped), with its overfill stop where it is 40 lb or less; no "
@@ -160,53 +160,53 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "One out of date or damaged is not connected. Air and water left in a new one freeze "
             "the regulator and take the smell from the gas.",
         )
-        yield Look(
+        yield StartLook(
             "opened",
             before,
             "Opened slowly.",
             "Opened fast, its excess-flow valve shuts: close, wait, open slowly.",
         )
     else:
-        yield Look(
+        yield StartLook(
             "line",
             before,
             "Coupler home and tugged, then the shut-off opened slowly.",
             "The valve is this side's shut-off, not the coupler.",
         )
     if fuel == "biogas":
-        yield Look(
+        yield StartLook(
             "sulfide",
             before,
             "Hydrogen sulfide measured at the set; a personal meter is worn.",
             "It deadens the sense of smell before it harms: the nose warns of nothing.",
         )
-    yield Look(
+    yield StartLook(
         "hoses",
         before,
         "Hoses and pigtails in date, not cracked, kinked or flattened.",
         "Rubber ages from the day it was made: past the maker's date it is replaced.",
     )
-    yield Look(
+    yield StartLook(
         "vents",
         before,
         "Regulator vents point down or lead away, screens whole; 3 ft from openings, 5 ft from "
         "air intakes and what can ignite.",
         "A torn diaphragm lets gas out there, and ice or a nest in it raises the outlet pressure.",
     )
-    yield Look(
+    yield StartLook(
         "purged",
         before,
         "Air out of the hose: primer held a second, outdoors, no spark.",
         "A hose full of air starts nothing.",
     )
-    yield Look(
+    yield StartLook(
         "plug",
         before,
         "Plug gap at the gas figure, plug dry; same or colder heat range, resistor type as fitted.",
         "Gas needs more voltage to fire than gasoline does.",
     )
     if not has(PartClass.DEMAND):
-        yield Look(
+        yield StartLook(
             "built_in",
             before,
             "The carburetor's own gas valve held back the gas while its joints were soaped: the "
@@ -214,7 +214,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
             "It is the only thing that shuts at a stall.",
         )
     if has(PartClass.LOAD_SCREW):
-        yield Look(
+        yield StartLook(
             "screw",
             before,
             "Load screw at its starting turns from the seat.",
@@ -243,21 +243,21 @@ def no_load_hz(job: Job) -> tuple[float, float]:
     return plate_hz(job) * NO_LOAD[0], plate_hz(job) * NO_LOAD[1]
 
 
-def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
+def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
     after = When.AFTER
-    yield Look(
+    yield StartLook(
         "proof",
         after,
         "Its valve closed, it dies; and how long that took.",
         "Only then is it known what it ran on.",
     )
-    yield Look(
+    yield StartLook(
         "stop_switch",
         after,
         "Stop switch off while it runs on this gas: it stops.",
         "A switch that cuts gasoline only stops nothing on gas.",
     )
-    yield Look(
+    yield StartLook(
         "stall",
         after,
         "Stalled with the source open, no gas comes: nothing hisses, nothing smells, a film over "
@@ -265,26 +265,26 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
         "At a stall nobody is there to shut the valve: the demand regulator must.",
     )
     if section.case.of(PartClass.LOCK_OFF):
-        yield Look(
+        yield StartLook(
             "key_off",
             after,
             "Key off with the source open: the lock-off clicks shut, and nothing hisses after it.",
             "It shuts with the switch; at a stall the demand regulator does.",
         )
-    yield Look(
+    yield StartLook(
         "low_oil",
         after,
         "Low-oil switch tried, where it has one: it stops on this gas.",
         "Wired to a fuel solenoid alone it would not.",
     )
     if fuel == "natural_gas":
-        yield Look(
+        yield StartLook(
             "outlet_capped",
             after,
             "Hose off: the house outlet is shut, and its cap is on gas-tight.",
             "A coupler half is no cap, and somebody opens the valve by mistake.",
         )
-    yield Look(
+    yield StartLook(
         "warm_soap",
         after,
         "Joints on and near the engine soaped again, warm, source open.",
@@ -292,33 +292,33 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
     )
     if job.set.set_class not in INVERTERS:
         low, high = no_load_hz(job)
-        yield Look(
+        yield StartLook(
             "governor",
             after,
             f"No load, warm: {low:.0f} to {high:.1f} Hz, set at the governor where it is not; "
             "the value noted.",
             "Another fuel, another linkage: hertz and volts at no load decide them under load.",
         )
-    yield Look(
+    yield StartLook(
         "restart",
         after,
         "Starts again warm, the way the card will say.",
         "The owner will do it alone.",
     )
     if job.wants.keep_gasoline:
-        yield Look(
+        yield StartLook(
             "change_over",
             after,
             "Changed over to gasoline and back; seconds noted.",
             "The owner's first question: does it still run as before?",
         )
-        yield Look(
+        yield StartLook(
             "gasoline_after",
             after,
             "On gasoline again, at the same load as before.",
             "What the adapter costs is a number, not a feeling.",
         )
-    yield Look(
+    yield StartLook(
         "labels",
         after,
         "Each dial and valve position proven against its label.",
@@ -326,69 +326,69 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[Look]:
     )
 
 
-def _tank(job: Job, section: TrainSection) -> Iterator[Look]:
+def _tank(job: Job, section: TrainSection) -> Iterator[StartLook]:
     before, after = When.BEFORE, When.AFTER
     has = section.case.of
-    yield Look(
+    yield StartLook(
         "filled",
         before,
         "Filled cool and outdoors, nozzle touching the tank, nothing spilled, cap on.",
         "A spark of static lights vapor; so does a hot muffler.",
     )
-    yield Look(
+    yield StartLook(
         "vent",
         before,
         "The remote tank's vent is open and lets air in.",
         "If this vent is blocked, fuel stops flowing almost at once.",
     )
     if job.set.tank_vent in (Vent.CAP_LEVER, Vent.CAP_OPEN):
-        yield Look(
+        yield StartLook(
             "own_vent",
             before,
             "The set's own cap: vent as shown for this state.",
             "An open vent lets a full tank out onto the engine.",
         )
-    yield Look(
+    yield StartLook(
         "tank_valve",
         before,
         "Shut-off at the tank turns and shuts.",
         "If the hose comes off, only this valve stops the fuel.",
     )
     if has(PartClass.BULB):
-        yield Look(
+        yield StartLook(
             "arrow", before, "Arrow on the bulb toward the set.", "Backward it pumps nothing."
         )
-        yield Look(
+        yield StartLook(
             "bulb",
             before,
             "Bulb firm after a few squeezes, and stays so.",
             "Soft again: air drawn somewhere, or a valve inside that leaks.",
         )
     if has(PartClass.FUEL_HALF):
-        yield Look(
+        yield StartLook(
             "spray",
             before,
             "No spray when the coupler goes on.",
             "A closed tank in the sun builds up pressure: vent it first.",
         )
-    yield Look(
+    yield StartLook(
         "own_shut", after, "Runs with its own tank shut.", "It runs on the remote tank, then."
     )
-    yield Look(
+    yield StartLook(
         "own_level",
         after,
         "Its own tank's level does not rise while it runs.",
         "Both open overfill the small tank through its vent, onto a hot engine.",
     )
     if has(PartClass.SELECTOR):
-        yield Look(
+        yield StartLook(
             "selector",
             after,
             "Try every position of the selector: each does what its label shows. Where there is a "
             "micro-switch, creep toward it and stop short of it.",
             "Past the switch it stops; before it both may be open.",
         )
-    yield Look(
+    yield StartLook(
         "stop_switch", after, "Stop switch off: it stops.", "It is the owner's way to stop it."
     )
-    yield Look("died", after, "The tank's valve shut, it dies.", "Proof of fuel.")
+    yield StartLook("died", after, "The tank's valve shut, it dies.", "Proof of fuel.")

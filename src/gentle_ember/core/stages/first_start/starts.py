@@ -13,10 +13,10 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import TO_DO, Act, Caution, Hold, Item, Plan, Severity
-from gentle_ember.core.stages.first_start.advice import Advice, advice, still_waits
+from gentle_ember.core.stages.first_start.advice import NextCheck, advice, still_waits
 from gentle_ember.core.stages.first_start.gate import (
     RACES,
-    Look,
+    StartLook,
     When,
     choke_stays_open,
     looks,
@@ -49,8 +49,8 @@ class FuelStart:
     fuel: str
     name: str
     log: StartLog
-    looks: tuple[tuple[Look, Looked], ...]
-    advice: Advice | None
+    looks: tuple[tuple[StartLook, Looked], ...]
+    advice: NextCheck | None
 
     def left(self, when: When) -> int:
         """Looks not good yet."""

@@ -75,7 +75,7 @@ class FitCase:
         return adapter_m(self.set.stack, Case(self.job).plate_m)
 
     @cached_property
-    def stud_joint(self) -> studs.Joint | None:
+    def stud_joint(self) -> studs.StudJoint | None:
         """The stack on the studs with the plate in it."""
         return None if self.plate_m is None else joint_of(self.set, self.plate_m)
 

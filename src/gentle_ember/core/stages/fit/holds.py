@@ -51,7 +51,7 @@ def tick_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
 
 
 @dataclass(frozen=True, slots=True)
-class Evidence:
+class PhotoEvidence:
     """A photo the sheet asked for with a step that was done: what it shows, how many there are."""
 
     step: str
@@ -65,11 +65,11 @@ class Evidence:
         return not self.taken and not self.why_none
 
 
-def evidence(plan: Plan) -> tuple[Evidence, ...]:
+def evidence(plan: Plan) -> tuple[PhotoEvidence, ...]:
     """Photos asked for with steps that were done, in the order of the sheet."""
     taken = [one.subject for one in plan.job.attachments.values()]
     return tuple(
-        Evidence(
+        PhotoEvidence(
             one.step.key, one.step.photo, taken.count(f"fit.steps.{one.step.key}"),
             one.record.note.strip(),
         )

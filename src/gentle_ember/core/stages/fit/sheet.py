@@ -24,7 +24,7 @@ from gentle_ember.core.stages.fit.steps import (
     prepare,
     tank,
 )
-from gentle_ember.core.stages.fit.times import Learned, whole
+from gentle_ember.core.stages.fit.times import LearnedTime, whole
 from gentle_ember.core.stages.fuel_path.trains import parts_of, trains_to_build
 from gentle_ember.core.stages.intake.walk_round import must_be_put_right, walk_tasks
 
@@ -108,11 +108,11 @@ class Sheet:
         """What is still to be done."""
         return tuple(one for one in self.steps if one.state in ("open", "next", "stale"))
 
-    def whole(self, times: Mapping[str, Learned]) -> Figure:
+    def whole(self, times: Mapping[str, LearnedTime]) -> Figure:
         """Bench time of all steps, by what the shop took before."""
         return whole("Bench time", [(s.step.kind, s.step.minutes) for s in self.steps], times)
 
-    def left(self, times: Mapping[str, Learned]) -> Figure:
+    def left(self, times: Mapping[str, LearnedTime]) -> Figure:
         """Bench time of what is open."""
         return whole("Time left", [(s.step.kind, s.step.minutes) for s in self.open], times)
 

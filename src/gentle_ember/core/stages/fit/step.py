@@ -68,7 +68,7 @@ class Torque:
 
 
 @dataclass(frozen=True, slots=True)
-class Measure:
+class StepMeasure:
     """A length (or turns) the step is about, and which drawing shows it."""
 
     label: str
@@ -99,7 +99,7 @@ class Step:
     joint: str = ""
     """Joint of a train it makes, as train.slot."""
     fuel: str = ""
-    measures: tuple[Measure, ...] = ()
+    measures: tuple[StepMeasure, ...] = ()
     torque: Torque | None = None
     secured: Secured | None = None
     caution: str = ""

@@ -24,14 +24,14 @@ METHOD = Method(
 
 
 @dataclass(frozen=True, slots=True)
-class Learned:
+class LearnedTime:
     """What a shop took for a kind of step: how often, and the sum of logarithms of minutes."""
 
     count: int = 0
     log_sum: float = 0.0
 
 
-def learn(records: Iterable[tuple[str, float]]) -> dict[str, Learned]:
+def learn(records: Iterable[tuple[str, float]]) -> dict[str, LearnedTime]:
     """Times by kind of step.
 
     Args:
@@ -40,15 +40,15 @@ def learn(records: Iterable[tuple[str, float]]) -> dict[str, Learned]:
     >>> learn([("stud", 600.0), ("stud", 1e9)])["stud"].count
     1
     """
-    found: dict[str, Learned] = {}
+    found: dict[str, LearnedTime] = {}
     for kind, seconds in records:
         if LEAST_S <= seconds <= MOST_S:
-            held = found.get(kind, Learned())
-            found[kind] = Learned(held.count + 1, held.log_sum + math.log(seconds / 60.0))
+            held = found.get(kind, LearnedTime())
+            found[kind] = LearnedTime(held.count + 1, held.log_sum + math.log(seconds / 60.0))
     return found
 
 
-def minutes(book: float, learned: Learned | None) -> float:
+def minutes(book: float, learned: LearnedTime | None) -> float:
     """Minutes a step is expected to take.
 
     >>> round(minutes(10.0, None), 2), round(minutes(10.0, Learned(3, 3 * math.log(20.0))), 2)
@@ -60,7 +60,9 @@ def minutes(book: float, learned: Learned | None) -> float:
     return math.exp(total / (WEIGHT + learned.count))
 
 
-def whole(label: str, steps: Iterable[tuple[str, float]], times: Mapping[str, Learned]) -> Figure:
+def whole(
+    label: str, steps: Iterable[tuple[str, float]], times: Mapping[str, LearnedTime]
+) -> Figure:
     """Bench time of some steps [s], with its band.
 
     Args:
@@ -73,7 +75,7 @@ def whole(label: str, steps: Iterable[tuple[str, float]], times: Mapping[str, Le
         expected = minutes(book, times.get(kind)) * 60.0
         total += expected
         variance += (expected * (SPREAD - 1.0)) ** 2
-        own += times.get(kind, Learned()).count
+        own += times.get(kind, LearnedTime()).count
         number += 1
     # Delays of one afternoon go together more than steps of many: half of each.
     spread = 0.5 * math.sqrt(variance) + 0.15 * total

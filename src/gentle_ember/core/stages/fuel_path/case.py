@@ -18,7 +18,7 @@ from gentle_ember.core.physics.hose import GRAVITY
 from gentle_ember.core.stages.fuel_path.demand import Demand, demand
 from gentle_ember.core.stages.fuel_path.ladder import DIGESTER_PA, STUB_PA, TWO_PSI_PA, Supply
 from gentle_ember.core.stages.fuel_path.limits import Limits
-from gentle_ember.core.stages.fuel_path.search import Wanted
+from gentle_ember.core.stages.fuel_path.search import WantedPlace
 from gentle_ember.core.stages.fuel_path.templates import BULKHEAD, Role, Template, templates_of
 from gentle_ember.core.stages.method.gas import SMALL_CYLINDERS, WINDOW_PA
 
@@ -54,9 +54,9 @@ class Asked:
         keep: Mapping[str, str] | None = None,
         only: Mapping[str, frozenset[str]] | None = None,
         without: frozenset[str] = frozenset(),
-    ) -> Wanted:
+    ) -> WantedPlace:
         """The question for the solver."""
-        return Wanted(
+        return WantedPlace(
             self.template, self.supply, self.demand, self.limits, keep or {}, only or {}, without
         )
 

@@ -117,7 +117,7 @@ def stack_parts(count: Count, job: Job) -> None:
         )
 
 
-def _studs(count: Count, job: Job, found: studs.Joint, each: int) -> None:
+def _studs(count: Count, job: Job, found: studs.StudJoint, each: int) -> None:
     work = stud_work(job, found, count.parts.values())
     if work is None:
         return
@@ -157,7 +157,7 @@ _CLASSES = {kind: at for at, kind in enumerate(PartClass)}
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PartLine:
     """One line: a part, how many or how many meters, what for, and where it comes from."""
 
     part: Part
@@ -186,11 +186,11 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class SourceGroup:
     """The lines that come from one place."""
 
     source: Source
-    lines: tuple[Line, ...]
+    lines: tuple[PartLine, ...]
 
     @property
     def title(self) -> str:
@@ -207,18 +207,18 @@ class Group:
 class Bill:
     """All lines, and what could not be counted yet."""
 
-    lines: tuple[Line, ...]
+    lines: tuple[PartLine, ...]
     missing: tuple[str, ...]
     """Work whose part the catalog does not have."""
     open_questions: tuple[tuple[str, str], ...]
     """What must be measured before the bill is exact, and its path."""
 
-    def groups(self) -> Iterator[Group]:
+    def groups(self) -> Iterator[SourceGroup]:
         """The lines by where they come from, empty groups left out."""
         for source in TITLES:
             lines = tuple(line for line in self.lines if line.source is source)
             if lines:
-                yield Group(source, lines)
+                yield SourceGroup(source, lines)
 
     @property
     def price(self) -> float:
@@ -270,15 +270,15 @@ def bill(
     return Bill(lines, tuple(count.missing), tuple(dict.fromkeys(count.open_questions)))
 
 
-def _line(part: Part, number: float, uses: tuple[str, ...]) -> Line:
+def _line(part: Part, number: float, uses: tuple[str, ...]) -> PartLine:
     amount = (
         math.ceil(number * 10 - 1e-6) / 10 if part.by_length else float(math.ceil(number - 1e-6))
     )
     if part.site:
-        return Line(part, amount, uses, Source.SITE)
+        return PartLine(part, amount, uses, Source.SITE)
     if part.kind is PartClass.PIPE:
-        return Line(part, amount, uses, Source.FITTER)
-    return Line(part, amount, uses, Source.STOCK if part.stock >= amount else Source.ORDER)
+        return PartLine(part, amount, uses, Source.FITTER)
+    return PartLine(part, amount, uses, Source.STOCK if part.stock >= amount else Source.ORDER)
 
 
 def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
@@ -421,7 +421,7 @@ def _of_task(count: Count, text: str, title: str) -> None:
         count.add(part, 1, title)
 
 
-def cheaper_or_sooner(line: Line, parts: Mapping[str, Part]) -> Iterator[Part]:
+def cheaper_or_sooner(line: PartLine, parts: Mapping[str, Part]) -> Iterator[Part]:
     """Parts that do the same with the same ends and cost less or are here sooner."""
     one = line.part
     for part in parts.values():

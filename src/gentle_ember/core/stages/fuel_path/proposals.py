@@ -46,7 +46,7 @@ class Proposal:
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
+class Proposed:
     """Proposals, best first; without any, what makes it impossible and what comes nearest."""
 
     proposals: tuple[Proposal, ...]
@@ -62,7 +62,7 @@ def propose(
     *,
     old: Train | None = None,
     kit: Mapping[str, float] | None = None,
-) -> Answer:
+) -> Proposed:
     """Trains of a template: fresh, as near as can be to an old one, or from a kit's parts.
 
     Args:
@@ -87,14 +87,14 @@ def propose(
         keep = shared(job, name, template)
     best = solve(catalog.shelf, asked.wanted(keep))
     if isinstance(best, Impossible):
-        return Answer((), best)
+        return Proposed((), best)
     others = alternatives(catalog.shelf, asked.wanted(keep), best)
     found = []
     for solution in (best, *others):
         proposal = _proposal(job, output, catalog, name, asked, solution, old)
         if proposal is not None:
             found.append(proposal)
-    return Answer(tuple(found))
+    return Proposed(tuple(found))
 
 
 def shared(job: Job, name: str, template: Template) -> dict[str, str]:

@@ -41,7 +41,7 @@ class Placed:
 
 
 @dataclass(frozen=True, slots=True)
-class State:
+class SearchState:
     """A train so far: its open end, gauge pressures at full flow and at none, what it costs."""
 
     cost: Cost
@@ -51,12 +51,12 @@ class State:
     zone: Zone
     mass_kg_s: float
     placed: Placed | None
-    before: State | None
+    before: SearchState | None
 
     def trail(self) -> tuple[Placed, ...]:
         """The parts placed, from the source."""
         found: list[Placed] = []
-        here: State | None = self
+        here: SearchState | None = self
         while here is not None and here.placed is not None:
             found.append(here.placed)
             here = here.before
@@ -64,7 +64,7 @@ class State:
 
 
 @dataclass(frozen=True, slots=True)
-class Wanted:
+class WantedPlace:
     """What is asked: template, supply, demand, limits, what stands already.
 
     `keep` says for a role which part stands there (kept when it can be); `only` forces parts.
@@ -90,10 +90,10 @@ def plus(one: Cost, other: Cost) -> Cost:
     )
 
 
-class Table:
+class SearchTable:
     """For each role, the parts that can fill it by the end they take, and the cost still ahead."""
 
-    def __init__(self, shelf: Shelf, wanted: Wanted) -> None:
+    def __init__(self, shelf: Shelf, wanted: WantedPlace) -> None:
         self.shelf, self.wanted = shelf, wanted
         self.bridges = shelf.bridges(wanted.demand.fuel.key)
         roles = wanted.template.roles
@@ -171,11 +171,11 @@ class Table:
             0 if part.site or part.stock >= count else 1,
         )
 
-    def sources(self) -> list[State]:
+    def sources(self) -> list[SearchState]:
         """Every part the train can begin with."""
         wanted, role = self.wanted, self.wanted.template.roles[0]
         full, none = (wanted.supply.at(wanted.demand, load) for load in ("full", "none"))
-        start = State(
+        start = SearchState(
             FREE,
             "",
             full,
@@ -191,7 +191,7 @@ class Table:
             if not wanted.limits.source or way[0].key == wanted.limits.source
         ]
 
-    def onward(self, depth: int, state: State) -> Iterator[State]:
+    def onward(self, depth: int, state: SearchState) -> Iterator[SearchState]:
         """States past the next role, through up to two fittings and one part that fills it."""
         role = self.wanted.template.roles[depth]
         for inlet, ways in self.ways[depth].items():
@@ -205,7 +205,7 @@ class Table:
                     if crossed is not None:
                         yield from self._through(crossed, ways, role)
 
-    def _through(self, state: State, ways: list[Way], role: Role) -> Iterator[State]:
+    def _through(self, state: SearchState, ways: list[Way], role: Role) -> Iterator[SearchState]:
         wanted = self.wanted
         strict = not wanted.ignore_pressure
         for way in ways:
@@ -229,12 +229,12 @@ class Table:
                     continue
             yield after
 
-    def _put(self, state: State, way: Way, role: Role) -> State:
+    def _put(self, state: SearchState, way: Way, role: Role) -> SearchState:
         part, _, outlet, turned = way
         demand = self.wanted.demand
         length = self.wanted.limits.length(role, part)
         tee = part.kind is PartClass.TEE
-        return State(
+        return SearchState(
             plus(state.cost, self._cost(role, part)),
             outlet,
             step(part, length, state.full_pa, state.mass_kg_s, demand),
@@ -246,7 +246,7 @@ class Table:
         )
 
 
-def _cross(wanted: Wanted, state: State, between: Bridge) -> State | None:
+def _cross(wanted: WantedPlace, state: SearchState, between: Bridge) -> SearchState | None:
     """The state past fittings; None where they can't stand."""
     if between.rating_pa < state.none_pa or any(
         part.key in wanted.without for part, _ in between.fittings
@@ -278,7 +278,7 @@ def _cross(wanted: Wanted, state: State, between: Bridge) -> State | None:
     here = state
     for part, turned in between.fittings:
         outlet = part.inlet if turned else part.outlet
-        here = State(
+        here = SearchState(
             cost,
             outlet,
             full,
@@ -314,7 +314,7 @@ def _does(part: Part, length_m: float) -> tuple[tuple[object, ...], tuple[float,
     )
 
 
-def allowed(wanted: Wanted, role: Role, part: Part) -> bool:
+def allowed(wanted: WantedPlace, role: Role, part: Part) -> bool:
     """Whether a part can fill a role here, whatever stands before it."""
     if part.key in wanted.without or not part.takes(wanted.demand.fuel.key):
         return False
@@ -324,7 +324,7 @@ def allowed(wanted: Wanted, role: Role, part: Part) -> bool:
     return wanted.limits.fits(role, part)
 
 
-def reach(table: Table) -> tuple[int, list[State]]:
+def reach(table: SearchTable) -> tuple[int, list[SearchState]]:
     """How far any train gets: by role the states that deliver most, whatever they cost.
 
     Every part delivers more when more arrives, so this is exact.
@@ -335,7 +335,7 @@ def reach(table: Table) -> tuple[int, list[State]]:
     """
     states = table.sources()
     for depth in range(1, len(table.ways)):
-        best: dict[tuple[str, float, float], State] = {}
+        best: dict[tuple[str, float, float], SearchState] = {}
         for state in states:
             for after in table.onward(depth, state):
                 place = (after.open_end, after.none_pa, after.mass_kg_s)
@@ -359,22 +359,22 @@ class Impossible:
     """What was let go of for the nearest; empty when it only goes part of the way."""
 
 
-def explain(shelf: Shelf, wanted: Wanted) -> Impossible:
+def explain(shelf: Shelf, wanted: WantedPlace) -> Impossible:
     """Why a template can't be filled: no part fits, no end joins, or pressure is not enough."""
     roles = wanted.template.roles
     for role in roles:
         ways = shelf.ways(role.kinds)
         if not any(allowed(wanted, role, part) for part, _, _, _ in ways):
             return Impossible(role, _none_fits(wanted, role, shelf))
-    joined, before = reach(Table(shelf, replace(wanted, ignore_pressure=True)))
+    joined, before = reach(SearchTable(shelf, replace(wanted, ignore_pressure=True)))
     if joined < len(roles):
         role = roles[joined]
         ends = " or ".join(sorted({end(state.open_end).text for state in before})[:3])
         why = f"Nothing in the catalog leads from {ends or 'there'} to a {role.title}."
         return Impossible(role, why, _furthest(before))
-    reached, before = reach(Table(shelf, wanted))
+    reached, before = reach(SearchTable(shelf, wanted))
     role = roles[min(reached, len(roles) - 1)]
-    _, relaxed = reach(Table(shelf, replace(wanted, ignore_pressure=True)))
+    _, relaxed = reach(SearchTable(shelf, replace(wanted, ignore_pressure=True)))
     return Impossible(
         role,
         f"Parts would join, but not at the {role.title}: {_refused(wanted, role, before, shelf)}.",
@@ -383,12 +383,12 @@ def explain(shelf: Shelf, wanted: Wanted) -> Impossible:
     )
 
 
-def _furthest(states: list[State]) -> tuple[Placed, ...]:
+def _furthest(states: list[SearchState]) -> tuple[Placed, ...]:
     best = max(states, key=lambda state: state.full_pa, default=None)
     return () if best is None else best.trail()
 
 
-def _none_fits(wanted: Wanted, role: Role, shelf: Shelf) -> str:
+def _none_fits(wanted: WantedPlace, role: Role, shelf: Shelf) -> str:
     """The commonest reason why no part of a role's classes is for this set and site."""
     count: Counter[str] = Counter()
     for part, _, _, turned in shelf.ways(role.kinds):
@@ -403,7 +403,7 @@ def _none_fits(wanted: Wanted, role: Role, shelf: Shelf) -> str:
     return f"No {role.title} in the catalog is for this set: {count.most_common(1)[0][0]}."
 
 
-def _refused(wanted: Wanted, role: Role, states: list[State], shelf: Shelf) -> str:
+def _refused(wanted: WantedPlace, role: Role, states: list[SearchState], shelf: Shelf) -> str:
     """The commonest reason why nothing fills a role from the states that reach it."""
     count: Counter[str] = Counter()
     for state in states:
@@ -437,16 +437,16 @@ class Solution:
     cost: Cost
 
 
-def solve(shelf: Shelf, wanted: Wanted) -> Solution | Impossible:
+def solve(shelf: Shelf, wanted: WantedPlace) -> Solution | Impossible:
     """The best train of a template: fewest changes, then joints, then price, then stock.
 
     Best-first (A*): what is left costs at least what it would without pressure limits, which is
     exact where they don't bind. Of states at one open end only one that delivers more than all
     cheaper ones is followed.
     """
-    table = Table(shelf, wanted)
+    table = SearchTable(shelf, wanted)
     best_pa: dict[tuple[int, str, float, float], float] = {}
-    heap: list[tuple[Cost, int, int, State]] = []
+    heap: list[tuple[Cost, int, int, SearchState]] = []
     count, followed = 0, 0
     for state in table.sources():
         count += 1
@@ -472,7 +472,9 @@ def solve(shelf: Shelf, wanted: Wanted) -> Solution | Impossible:
     return explain(shelf, wanted)
 
 
-def alternatives(shelf: Shelf, wanted: Wanted, best: Solution, most: int = 3) -> list[Solution]:
+def alternatives(
+    shelf: Shelf, wanted: WantedPlace, best: Solution, most: int = 3
+) -> list[Solution]:
     """The next best trains that differ from the best in a part that matters."""
     found: list[Solution] = []
     seen = {_main(best)}

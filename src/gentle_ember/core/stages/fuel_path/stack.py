@@ -23,7 +23,7 @@ class StudWork:
     """What is done to each stud, and the part it takes; `held_m` is thread in the casting [m]."""
 
     way: Literal["longer", "back_out", "extend"]
-    joint: studs.Joint
+    joint: studs.StudJoint
     short_m: float
     held_m: float
     measured: bool
@@ -53,7 +53,7 @@ class StudWork:
         return self.joint.stick_out_m + self.short_m
 
 
-def stud_work(job: Job, joint: studs.Joint, parts: Iterable[Part]) -> StudWork | None:
+def stud_work(job: Job, joint: studs.StudJoint, parts: Iterable[Part]) -> StudWork | None:
     """What makes the studs reach: as somebody chose, else longer ones, else extensions.
 
     Args:
@@ -95,7 +95,7 @@ INSULATOR_M = 5e-3
 
 
 @dataclass(frozen=True, slots=True)
-class Layer:
+class StackLayer:
     """One layer: what it is, how thick [m], whether that was measured, what to mind."""
 
     key: str
@@ -113,8 +113,8 @@ class Layer:
 class StackView:
     """Layers from the air cleaner inward, the stud through them, what is beside them."""
 
-    layers: tuple[Layer, ...]
-    joint: studs.Joint | None
+    layers: tuple[StackLayer, ...]
+    joint: studs.StudJoint | None
     beside: tuple[tuple[str, str], ...]
     """Spacer, breather, bracket, cover: what and what to do."""
     figures: tuple[Figure, ...]
@@ -134,10 +134,10 @@ def _layer(
     mind: str = "",
     *,
     new: bool = False,
-) -> Layer:
+) -> StackLayer:
     if fact is not None:
-        return Layer(key, name, kind, fact.value, fact.origin, path, mind, new)
-    return Layer(key, name, kind, usual, Origin.ASSUMED, path, mind, new)
+        return StackLayer(key, name, kind, fact.value, fact.origin, path, mind, new)
+    return StackLayer(key, name, kind, usual, Origin.ASSUMED, path, mind, new)
 
 
 def stack_view(job: Job) -> StackView:
@@ -154,8 +154,8 @@ def stack_view(job: Job) -> StackView:
     origin = stack.gaskets.origin if stack.gaskets else Origin.ASSUMED
     flat = "One, not doubled; its hole pattern to the plate, its orientation photographed."
 
-    def gasket(key: str, *, new: bool) -> Layer:
-        return Layer(key, "gasket", "gasket", each, origin, "set.stack.gaskets", flat, new)
+    def gasket(key: str, *, new: bool) -> StackLayer:
+        return StackLayer(key, "gasket", "gasket", each, origin, "set.stack.gaskets", flat, new)
 
     layers = [
         _layer(
@@ -173,7 +173,7 @@ def stack_view(job: Job) -> StackView:
         name = mixer.name if mixer is not None else "adapter"
         thickness = adapter_m(stack, case.plate_m)
         layers += [
-            Layer(
+            StackLayer(
                 "adapter",
                 name,
                 "adapter",
@@ -187,7 +187,7 @@ def stack_view(job: Job) -> StackView:
         ]
     carburetor = mixer.name if mixer is not None and not plate else "carburetor"
     layers += [
-        Layer(
+        StackLayer(
             "carburetor",
             carburetor,
             "carburetor",
@@ -198,7 +198,7 @@ def stack_view(job: Job) -> StackView:
             new=mixer is not None and not plate,
         ),
         gasket("gasket_carburetor", new=mixer is not None and not plate),
-        Layer(
+        StackLayer(
             "insulator",
             "insulator",
             "insulator",
@@ -208,7 +208,7 @@ def stack_view(job: Job) -> StackView:
             "Its slot lines up with the pulse or vacuum hole.",
         ),
         gasket("gasket_engine", new=False),
-        Layer("engine", "engine", "engine", None, Origin.ASSUMED, "set.studs.metal"),
+        StackLayer("engine", "engine", "engine", None, Origin.ASSUMED, "set.studs.metal"),
     ]
     plate_m = case.plate_m if plate else (None if asks_plate else 0.0)
     joint = joint_of(machine, max(plate_m, 1e-6) if plate_m is not None else None)

@@ -44,7 +44,7 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True)
-class Section:
+class RecordSection:
     """A heading and its lines."""
 
     title: str
@@ -59,20 +59,20 @@ def fingerprint(job: Job) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def record(plan: Plan) -> tuple[Section, ...]:
+def record(plan: Plan) -> tuple[RecordSection, ...]:
     """The whole record, section by section."""
     made = (
-        Section("Generator", tuple(_set(plan.job))),
-        Section("Work", tuple(_work(plan))),
+        RecordSection("Generator", tuple(_set(plan.job))),
+        RecordSection("Work", tuple(_work(plan))),
         *(_train(plan, fuel) for fuel in plan.of(trains_to_build)),
         *(_proof(plan, one) for one in plan.of(tightness)),
-        Section("First starts", tuple(_starts(plan))),
-        Section("Settings", tuple(_settings(plan.job))),
-        Section("Load tests", tuple(_loads(plan))),
-        Section("Set differently, by whom and why", tuple(_otherwise(plan.job))),
-        Section("Signatures", tuple(_signatures(plan.job))),
-        Section("Photos asked for", tuple(_photos(plan))),
-        Section("Photos and files", tuple(
+        RecordSection("First starts", tuple(_starts(plan))),
+        RecordSection("Settings", tuple(_settings(plan.job))),
+        RecordSection("Load tests", tuple(_loads(plan))),
+        RecordSection("Set differently, by whom and why", tuple(_otherwise(plan.job))),
+        RecordSection("Signatures", tuple(_signatures(plan.job))),
+        RecordSection("Photos asked for", tuple(_photos(plan))),
+        RecordSection("Photos and files", tuple(
             Row(one.name, f"{one.sha256[:16]}…") for one in plan.job.attachments.values()
         )),
     )  # fmt: skip
@@ -122,17 +122,19 @@ def _work(plan: Plan) -> Iterator[Row]:
         yield Row(f"goes to the {back.to}", f"{back.what} {back.tag}: {given}", by=back.by)
 
 
-def _train(plan: Plan, fuel: str) -> Section:
+def _train(plan: Plan, fuel: str) -> RecordSection:
     section = plan.of(trains_to_build)[fuel]
     rows = [
         Row(one.part.number if one.part else "?",
             one.part.name if one.part else one.slot.unknown or MISSING)
         for one in section.case.parts
     ]  # fmt: skip
-    return Section(f"{NAMES[FuelKey(fuel)].capitalize()} train, source to engine", tuple(rows))
+    return RecordSection(
+        f"{NAMES[FuelKey(fuel)].capitalize()} train, source to engine", tuple(rows)
+    )
 
 
-def _proof(plan: Plan, proof: GasProof) -> Section:
+def _proof(plan: Plan, proof: GasProof) -> RecordSection:
     rows: list[Row] = []
     if proof.fuel != FuelKey.GASOLINE:
         rows.append(Row("checked with", LOOKED_WITH[proof.how.by]))
@@ -155,7 +157,7 @@ def _proof(plan: Plan, proof: GasProof) -> Section:
             ("at full load", inlet.read.full),
         ):
             rows.append(_fact(f"inlet pressure {name}", fact, "pressure", inlet.read.by))
-    return Section(f"{proof.name.capitalize()}: proven tight", tuple(rows))
+    return RecordSection(f"{proof.name.capitalize()}: proven tight", tuple(rows))
 
 
 def _starts(plan: Plan) -> Iterator[Row]:

@@ -39,7 +39,7 @@ NAMES = {
 
 
 @dataclass(frozen=True, slots=True)
-class Measure:
+class Distance:
     """A distance from the set, what it must at least be [m], and what is wrong with it."""
 
     key: str
@@ -88,7 +88,7 @@ def least_distances(site: Site) -> dict[str, float]:
     }
 
 
-def measures(site: Site, at: str) -> tuple[Measure, ...]:
+def measures(site: Site, at: str) -> tuple[Distance, ...]:
     """Every distance from the set; none until the set is on the sketch."""
     items = sorted(site.sketch.items.items())
     machine = next((item for _, item in items if item.kind == "set"), None)
@@ -109,20 +109,20 @@ def measures(site: Site, at: str) -> tuple[Measure, ...]:
     )
 
 
-def _between(cylinder: SketchItem, opening: SketchItem, path: str, key: str) -> Measure:
+def _between(cylinder: SketchItem, opening: SketchItem, path: str, key: str) -> Distance:
     """A cylinder from an opening, into which what its relief valve lets out would sink."""
     names = cylinder.name or NAMES["cylinder"], opening.name or NAMES["opening"]
     figure = _figure(key, names, cylinder, opening, CYLINDER_OPENING_M)
     trouble = "too near" if figure.value < CYLINDER_OPENING_M else ""
-    return Measure(key, figure, CYLINDER_OPENING_M, trouble, path)
+    return Distance(key, figure, CYLINDER_OPENING_M, trouble, path)
 
 
 def _measure(
     site: Site, machine: SketchItem, item: SketchItem, path: str, key: str, least: float | None
-) -> Measure:
+) -> Distance:
     figure = _figure(key, ("set", item.name or NAMES[item.kind]), machine, item, least)
     found = "; ".join(_troubles(site, machine, item, figure.value, least))
-    return Measure(key, figure, least, found, path)
+    return Distance(key, figure, least, found, path)
 
 
 def _figure(
@@ -167,6 +167,6 @@ def _troubles(
             yield "the wind carries exhaust to it"
 
 
-def site_measures(plan: Plan) -> tuple[Measure, ...]:
+def site_measures(plan: Plan) -> tuple[Distance, ...]:
     """Distances on the sketch of the site looked at."""
     return measures(plan.site, f"sites.{plan.job.site}")

@@ -13,7 +13,7 @@ from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import Caution, Plan, Severity, dated_caution
 from gentle_ember.core.stages.intake.noise import too_loud
-from gentle_ember.core.stages.intake.sketch import Measure, least_distances, measures
+from gentle_ember.core.stages.intake.sketch import Distance, least_distances, measures
 from gentle_ember.core.stages.intake.walk_round import Task, finding, walk_tasks, worn
 
 _STOP, _CAUTION = Severity.STOP, Severity.CAUTION
@@ -174,7 +174,7 @@ def _of_site(plan: Plan) -> Iterator[Caution]:
                 )  # fmt: skip
 
 
-def _of_sketch(site: str, found: tuple[Measure, ...]) -> Iterator[Caution]:
+def _of_sketch(site: str, found: tuple[Distance, ...]) -> Iterator[Caution]:
     for one in found:
         if not one.good:
             label = one.figure.label

@@ -18,7 +18,7 @@ HELD_LEAST = 0.90
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class RunAdvice:
     """What to do next: what, why, what to turn to or put in, and the λ expected then."""
 
     what: Literal["", "keep", "screw_out", "screw_in", "jet_up", "jet_down", "put_right"]
@@ -30,7 +30,7 @@ class Advice:
 
 
 @dataclass(frozen=True, slots=True)
-class Evidence:
+class RunEvidence:
     """What a run gave: mean λ at load, the plug, what was held against what was expected.
 
     `jet` and `turns` are what it ran with; `at_hand` the jets to choose from; `bore` whether jet
@@ -49,7 +49,7 @@ class Evidence:
     ready: bool = True
 
 
-def advise(seen: Evidence) -> Advice:
+def advise(seen: RunEvidence) -> RunAdvice:
     """What to do after a run; toward rich wherever two signs disagree.
 
     >>> advise(Evidence(False, 0.98, None, 1.0, False, 85.0, None, (82.0, 88.0))).jet
@@ -58,7 +58,7 @@ def advise(seen: Evidence) -> Advice:
     lean = _leaning(seen)
     plug = seen.plug if seen.plug and seen.plug.counts else None
     if plug and plug.leaning is Leaning.OTHER:
-        return Advice("put_right", (plug.text,))
+        return RunAdvice("put_right", (plug.text,))
     if lean is Leaning.TOO_LEAN:
         return _richer(seen, stop=True)
     if lean is Leaning.LEAN:
@@ -70,13 +70,13 @@ def advise(seen: Evidence) -> Advice:
             f"It held {percent(seen.held_share)} of what was expected, with the mixture right: air "
             "cleaner, valve lash, compression, gas pressure at load."
         )
-        return Advice("put_right", (text,))
+        return RunAdvice("put_right", (text,))
     if not seen.ready:
-        return Advice("", ("Not run long enough near rating with the throttle seen open.",))
-    return Advice("keep", _reasons(seen), seen.jet, seen.turns, seen.lam)
+        return RunAdvice("", ("Not run long enough near rating with the throttle seen open.",))
+    return RunAdvice("keep", _reasons(seen), seen.jet, seen.turns, seen.lam)
 
 
-def _leaning(seen: Evidence) -> Leaning:
+def _leaning(seen: RunEvidence) -> Leaning:
     """The leanest of what λ, plug and running say; rich only where nothing says lean."""
     said = []
     if seen.lam is not None:
@@ -106,7 +106,7 @@ def _of_gasoline(lam: float) -> Leaning:
     }[jets.reads(lam).state]  # fmt: skip
 
 
-def _reasons(seen: Evidence) -> tuple[str, ...]:
+def _reasons(seen: RunEvidence) -> tuple[str, ...]:
     found = []
     if seen.lam is not None:
         found.append(f"λ {seen.lam:.2f} at load.")
@@ -117,16 +117,16 @@ def _reasons(seen: Evidence) -> tuple[str, ...]:
     return tuple(found) or ("No problem seen. A λ reading or a plug check would confirm.",)
 
 
-def _richer(seen: Evidence, *, stop: bool) -> Advice:
+def _richer(seen: RunEvidence, *, stop: bool) -> RunAdvice:
     why = _reasons(seen)
     if seen.gas:
         turns = None
         if seen.turns is not None:
             share = seen.lam / GAS_TARGET if seen.lam and seen.lam > GAS_TARGET else 1.10
             turns = seen.turns * share
-        return Advice("screw_out", why, turns=turns, expects=GAS_TARGET, stop=stop)
+        return RunAdvice("screw_out", why, turns=turns, expects=GAS_TARGET, stop=stop)
     if seen.jet is None:
-        return Advice("jet_up", why, expects=LAMBDA_AS_JETTED, stop=stop)
+        return RunAdvice("jet_up", why, expects=LAMBDA_AS_JETTED, stop=stop)
     wanted = (
         jets.by_measure(seen.jet, seen.lam, LAMBDA_AS_JETTED, bore=seen.bore)
         if seen.lam and seen.lam > LAMBDA_AS_JETTED
@@ -135,33 +135,33 @@ def _richer(seen: Evidence, *, stop: bool) -> Advice:
     larger = [one for one in seen.at_hand if one > seen.jet]
     # None large enough at hand: the largest is still less lean than what is in it.
     chosen = jets.not_lean(wanted, larger) or max(larger, default=None)
-    return Advice("jet_up", why, chosen, expects=_expected(seen, chosen), stop=stop)
+    return RunAdvice("jet_up", why, chosen, expects=_expected(seen, chosen), stop=stop)
 
 
-def _leaner(seen: Evidence) -> Advice:
+def _leaner(seen: RunEvidence) -> RunAdvice:
     why = _reasons(seen)
     if seen.gas:
         turns = None
         if seen.turns is not None:
             share = seen.lam / GAS_TARGET if seen.lam else 0.93
             turns = seen.turns * min(1.0, max(0.6, share))
-        return Advice("screw_in", why, turns=turns, expects=GAS_TARGET)
+        return RunAdvice("screw_in", why, turns=turns, expects=GAS_TARGET)
     if seen.jet is None:
-        return Advice("jet_down", why, expects=LAMBDA_AS_JETTED)
+        return RunAdvice("jet_down", why, expects=LAMBDA_AS_JETTED)
     smaller = [one for one in seen.at_hand if one < seen.jet]
     if seen.lam is None:
         # Only the plug spoke: one size, and look again.
         chosen = max(smaller, default=None)
-        return Advice("jet_down", why, chosen)
+        return RunAdvice("jet_down", why, chosen)
     wanted = jets.by_measure(seen.jet, seen.lam, LAMBDA_AS_JETTED, bore=seen.bore)
     chosen = jets.not_lean(wanted, smaller)
     if chosen is None:
-        return Advice("keep", (*why, "No smaller jet at hand that stays on the rich side."),
+        return RunAdvice("keep", (*why, "No smaller jet at hand that stays on the rich side."),
                       seen.jet, expects=seen.lam)  # fmt: skip
-    return Advice("jet_down", why, chosen, expects=_expected(seen, chosen))
+    return RunAdvice("jet_down", why, chosen, expects=_expected(seen, chosen))
 
 
-def _expected(seen: Evidence, jet: float | None) -> float | None:
+def _expected(seen: RunEvidence, jet: float | None) -> float | None:
     """λ expected with another jet [1]."""
     if jet is None or seen.jet is None or seen.lam is None:
         return None

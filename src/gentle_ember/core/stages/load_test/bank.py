@@ -30,7 +30,7 @@ Leg = Literal["a", "b", "both"]
 
 
 @dataclass(frozen=True, slots=True)
-class Load:
+class BankLoad:
     """Something to load a set with: its draw [W], how many there are, and which legs it can go on.
 
     `leg` is a or b for one that can't be moved, both for one across both legs, any otherwise.
@@ -47,7 +47,7 @@ class Load:
 class Switched:
     """A load switched on: how many of it, and on which leg."""
 
-    load: Load
+    load: BankLoad
     count: int
     leg: Leg
 
@@ -70,7 +70,7 @@ class Bank:
 
 
 @remember(64)
-def plan_bank(loads: tuple[Load, ...], output_w: float, rating_w: float, legs: int) -> Bank:
+def plan_bank(loads: tuple[BankLoad, ...], output_w: float, rating_w: float, legs: int) -> Bank:
     """The loads to switch on.
 
     Args:
@@ -107,7 +107,7 @@ def plan_bank(loads: tuple[Load, ...], output_w: float, rating_w: float, legs: i
     return Bank(on, total, legs_w, total >= least, max(0.0, least - total))
 
 
-def _legs(load: Load, legs: int) -> tuple[Leg, ...]:
+def _legs(load: BankLoad, legs: int) -> tuple[Leg, ...]:
     if legs == 1:
         return ("a",)
     return ("a", "b") if load.leg == "any" else (load.leg,)
@@ -122,8 +122,8 @@ def _share(place: str, leg: str) -> float:
 
 
 def _solve(
-    places: Sequence[tuple[Load, str]],
-    loads: Sequence[Load],
+    places: Sequence[tuple[BankLoad, str]],
+    loads: Sequence[BankLoad],
     output_w: float,
     rating_w: float,
     legs: int,

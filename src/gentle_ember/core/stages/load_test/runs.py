@@ -22,7 +22,7 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.load_test import LoadReading, Run
 from gentle_ember.core.physics.jets import bore_ratio
 from gentle_ember.core.stage import Severity
-from gentle_ember.core.stages.load_test.advice import Advice, Evidence, advise, middle
+from gentle_ember.core.stages.load_test.advice import RunAdvice, RunEvidence, advise, middle
 from gentle_ember.core.stages.load_test.plug import LEAST_S, PlugRead, read_plug
 from gentle_ember.core.stages.load_test.watch import (
     OPEN,
@@ -188,7 +188,7 @@ class RunJudged:
         return self.seconds >= LEAST_S and self.opened
 
     @cached_property
-    def advice(self) -> Advice:
+    def advice(self) -> RunAdvice:
         """What follows from it."""
         record = self.record
         pushed = self.held is not None and any(
@@ -196,7 +196,7 @@ class RunJudged:
         )
         held = self.held.value / self.expected.band.low if self.held and pushed else None
         return advise(
-            Evidence(
+            RunEvidence(
                 self.plate.gas, self.lam, self.plug, held,
                 any(one.ran == "hunting" for one in self._loaded),
                 record.jet.value if record.jet else None,

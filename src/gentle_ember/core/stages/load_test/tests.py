@@ -31,7 +31,7 @@ from gentle_ember.core.stage import (
 )
 from gentle_ember.core.stages.fit.smell import taken_down
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
-from gentle_ember.core.stages.load_test.bank import LEAST, Bank, Load, plan_bank
+from gentle_ember.core.stages.load_test.bank import LEAST, Bank, BankLoad, plan_bank
 from gentle_ember.core.stages.load_test.plug import LEAST_S
 from gentle_ember.core.stages.load_test.runs import RunJudged
 from gentle_ember.core.stages.load_test.watch import Nameplate
@@ -57,7 +57,7 @@ class FuelLoadTest:
     plate: Nameplate
     flow: Figure | None
     """Fuel expected at full output."""
-    loads: tuple[Load, ...]
+    loads: tuple[BankLoad, ...]
     holds: bool
     """Whether the stage waits for it."""
     heating: Fact | None
@@ -154,17 +154,17 @@ def jets_at_hand(catalog: Catalog) -> Iterator[float]:
             yield float(part.jet)
 
 
-def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[Load]:
+def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[BankLoad]:
     """What can be switched on: the shop's, the owner's steady ones, what else was typed."""
     for part in catalog.shelf.by_class[PartClass.TEST_LOAD]:
         if part.draw_w and part.stock > 0:
-            yield Load(part.key, part.name, part.draw_w, part.stock)
+            yield BankLoad(part.key, part.name, part.draw_w, part.stock)
     for key, one in job.load.appliances.items():
         if one.running is not None and one.kind in STEADY:
-            yield Load(f"own-{key}", one.name or "the owner's", one.running.value, 1, one.leg)
+            yield BankLoad(f"own-{key}", one.name or "the owner's", one.running.value, 1, one.leg)
     for key, typed in record.loads.items():
         if typed.watts is not None:
-            yield Load(f"here-{key}", typed.name or "another", typed.watts.value, 1, typed.leg)
+            yield BankLoad(f"here-{key}", typed.name or "another", typed.watts.value, 1, typed.leg)
 
 
 def loads_put_on(before: Job, plan: Plan) -> Iterator[Act]:

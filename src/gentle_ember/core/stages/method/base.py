@@ -140,7 +140,7 @@ class Case:
         return wanted or self.gases
 
 
-class Kind(StrEnum):
+class SchoolKind(StrEnum):
     """What a school is about; schools of one kind exclude each other."""
 
     GAS = "gas"
@@ -158,7 +158,7 @@ class School:
 
     key: str
     name: str
-    kind: Kind
+    kind: SchoolKind
     gives: tuple[str, ...]
     changes: str
     keeps: str
@@ -173,18 +173,12 @@ class School:
     judge: Callable[[Case], list[Reason]]
     drills: bool = False
     """Whether it usually drills a panel or cover: the owner's consent is asked."""
+    fixed: bool = False
+    """Whether its gas metering is fixed by a jet."""
+    loses_choke: bool = False
+    """Whether gasoline loses its choke by it."""
 
     @property
     def reversible(self) -> bool:
         """Whether it can be wholly undone."""
         return not self.cannot_undo
-
-    @property
-    def fixed(self) -> bool:
-        """Whether its gas metering is fixed by a jet."""
-        return self.kind is Kind.GAS and self.metering.startswith("fixed")
-
-    @property
-    def loses_choke(self) -> bool:
-        """Whether gasoline loses its choke by it."""
-        return self.choke.startswith("blocked")

@@ -18,7 +18,14 @@ from gentle_ember.core.physics.jets import jet_ratio
 from gentle_ember.core.physics.supply import TANK, USABLE_TANK_SHARE, tank_energy
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.walk_round import Task, walk_tasks
-from gentle_ember.core.stages.method.base import Case, Kind, Reason, School, Verdict, verdict_of
+from gentle_ember.core.stages.method.base import (
+    Case,
+    Reason,
+    School,
+    SchoolKind,
+    Verdict,
+    verdict_of,
+)
 from gentle_ember.core.stages.method.registry import SCHOOLS, clash
 from gentle_ember.core.stages.method.stack import joint
 
@@ -127,7 +134,7 @@ def _output(case: Case, school: School, fuel: FuelKey) -> Figure | None:
     if case.output is None or school.key in ("gas_only_set", "bigger_set", "battery"):
         return None
     here = case.site.elevation
-    if school.kind is not Kind.JET or here is None:
+    if school.kind is not SchoolKind.JET or here is None:
         return replace(case.output.of(fuel).running, key=f"method.{school.key}.output")
     jetted = case.set.carburetor.model_copy(
         update={"jetted_at": Fact(value=here.value, origin=Origin.COMPUTED)}
@@ -151,7 +158,7 @@ def _run(case: Case, school: School, fuel: FuelKey, runs: RunsSection | None) ->
         or school.key in ("gas_only_set", "bigger_set", "battery")
     ):
         return None
-    if school.kind is Kind.TANK:
+    if school.kind is SchoolKind.TANK:
         return _remote_run(case, case.output.of(FuelKey.GASOLINE), school)
     found = [run.figure for run in runs.runs if run.fuel is fuel and run.at_hand and run.figure]
     if not found:
@@ -189,7 +196,7 @@ def _remote_run(case: Case, gasoline: FuelOutput, school: School) -> Figure | No
 
 def _hours(school: School, tasks: tuple[Task, ...]) -> Figure:
     first = sum(task.minutes for task in tasks if not task.done) / 60.0
-    hours = school.hours + (0.0 if school.kind is Kind.INSTEAD else first)
+    hours = school.hours + (0.0 if school.kind is SchoolKind.INSTEAD else first)
     value = hours * 3600.0
     return Figure(
         f"method.{school.key}.hours",
@@ -357,7 +364,7 @@ def _recommend(case: Case, judged: tuple[Judged, ...]) -> tuple[tuple[str, ...],
         return (-covers, against, not one.school.reversible, one.school.fixed, one.hours.value)
 
     found: list[Judged] = []
-    for kind in (Kind.GAS, Kind.TANK, Kind.JET):
+    for kind in (SchoolKind.GAS, SchoolKind.TANK, SchoolKind.JET):
         best = sorted(
             (one for one in able if one.school.kind is kind
              and any(name in one.school.gives for name in case.wanted)),
@@ -369,7 +376,7 @@ def _recommend(case: Case, judged: tuple[Judged, ...]) -> tuple[tuple[str, ...],
                 break
     if not found:
         instead = sorted(
-            (one for one in able if one.school.kind is Kind.INSTEAD),
+            (one for one in able if one.school.kind is SchoolKind.INSTEAD),
             key=lambda one: one.hours.value,
         )
         if instead:
@@ -390,10 +397,14 @@ def _because(case: Case, one: Judged) -> str:
         "can be wholly undone" if one.school.reversible else one.school.cannot_undo,
         *(
             ["keeps the choke"]
-            if one.school.kind is Kind.GAS and not one.school.loses_choke
+            if one.school.kind is SchoolKind.GAS and not one.school.loses_choke
             else []
         ),
-        *(["metering can be set"] if one.school.kind is Kind.GAS and not one.school.fixed else []),
+        *(
+            ["metering can be set"]
+            if one.school.kind is SchoolKind.GAS and not one.school.fixed
+            else []
+        ),
     ]
     return f"{one.school.name}: gives {' and '.join(gives)}, {verdict}; {', '.join(keeps)}."
 

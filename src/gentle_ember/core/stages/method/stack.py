@@ -20,12 +20,12 @@ def mm(value_m: float) -> str:
     return f"{round(value_m * 1e3, 1):g} mm"
 
 
-def joint(case: Case) -> studs.Joint | None:
+def joint(case: Case) -> studs.StudJoint | None:
     """The stack on this set's studs, with the adapter of its train once one is chosen."""
     return joint_of(case.set, case.plate_m)
 
 
-def joint_of(machine: GeneratorSet, plate_m: float | None) -> studs.Joint | None:
+def joint_of(machine: GeneratorSet, plate_m: float | None) -> studs.StudJoint | None:
     """The stack on a set's studs; None until diameter, pitch, stick-out and flange are known.
 
     Args:
@@ -37,7 +37,7 @@ def joint_of(machine: GeneratorSet, plate_m: float | None) -> studs.Joint | None
         return None
     nut = bolt.nut_height.value if bolt.nut_height else 0.85 * bolt.diameter.value
     try:
-        return studs.Joint(
+        return studs.StudJoint(
             bolt.diameter.value,
             bolt.pitch.value,
             bolt.stick_out.value,
@@ -102,7 +102,7 @@ def reach(case: Case) -> Iterator[Reason]:
     )
 
 
-def _remedy(case: Case, found: studs.Joint) -> str:
+def _remedy(case: Case, found: studs.StudJoint) -> str:
     bolt = case.set.studs
     turns = studs.turns_out(studs.shortfall(found), found.pitch_m)
     if bolt.thread_depth is None:

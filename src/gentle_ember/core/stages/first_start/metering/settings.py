@@ -22,7 +22,7 @@ from gentle_ember.core.physics.fuels import FuelKey, fuel_name
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import TO_DO, Act, Item, Plan
 from gentle_ember.core.stages.first_start.metering import screw_start as start
-from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, Verdict, judge
+from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, SweepVerdict, judge
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
 LAST_TURN, ROOM = 6.0, 2.5
@@ -49,7 +49,7 @@ SWEEP = Method(
 @remember(32)
 def _judged(
     readings: tuple[Taken, ...], signal: Signal, start_turns: float, most: float, motors: bool
-) -> Verdict:
+) -> SweepVerdict:
     """A sweep judged once, however often the page asks while other things are typed."""
     return judge(readings, signal, start_turns, most, motors=motors)
 
@@ -75,10 +75,10 @@ class GasMetering:
     taken: tuple[tuple[str, Taken], ...]
 
     @cached_property
-    def verdict(self) -> Verdict:
+    def verdict(self) -> SweepVerdict:
         """The sweep judged; only where it is looked at, for it takes its time."""
         if self.start is None:
-            return Verdict()
+            return SweepVerdict()
         readings = tuple(one for _, one in self.taken)
         return _judged(readings, self.record.signal, self.start.value, self.most, self.motors)
 

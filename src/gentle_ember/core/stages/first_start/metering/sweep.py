@@ -64,7 +64,7 @@ class Next:
 
 
 @dataclass(frozen=True, slots=True)
-class Verdict:
+class SweepVerdict:
     """A sweep as it stands: exactly one of a setting, a next reading, or why there is none."""
 
     lean: Span | None = None
@@ -83,7 +83,7 @@ def judge(
     *,
     motors: bool = False,
     least: float = 0.1,
-) -> Verdict:
+) -> SweepVerdict:
     """Judge a sweep.
 
     Args:
@@ -96,7 +96,7 @@ def judge(
     """
     start = min(max(start, 1.2 * least), most)
     if not readings:
-        return Verdict(next=Next(start, "start"))
+        return SweepVerdict(next=Next(start, "start"))
     ran = [one for one in readings if one.ran is not Ran.DIED and one.value > 0]
     if not ran:
         return _never_ran(readings, start, least, most)
@@ -106,7 +106,7 @@ def judge(
     lean, rich = _span(curves.lean, curves, at_end=0), _span(curves.rich, curves, at_end=-1)
     why = _cannot(turned, lean, rich, span)
     if why is not None:
-        return Verdict(lean, rich, why=why, curves=curves)
+        return SweepVerdict(lean, rich, why=why, curves=curves)
     setting = _setting(curves, motors=motors)
     enough = CLOSE_ENOUGH * (1 + max(0, len(readings) - PATIENCE) ** 2 / 3)
     settled = (
@@ -116,10 +116,10 @@ def judge(
         and len(readings) >= LEAST
     )
     if settled:
-        return Verdict(lean, rich, setting, curves=curves)
+        return SweepVerdict(lean, rich, setting, curves=curves)
     if len(readings) >= MOST:
-        return Verdict(lean, rich, why=Why.SCATTER, curves=curves)
-    return Verdict(lean, rich, None, _next(readings, curves, lean, rich), curves=curves)
+        return SweepVerdict(lean, rich, why=Why.SCATTER, curves=curves)
+    return SweepVerdict(lean, rich, None, _next(readings, curves, lean, rich), curves=curves)
 
 
 def _as_more_is_better(readings: Sequence[Taken], signal: Signal) -> list[Taken]:
@@ -166,15 +166,15 @@ def _next(readings: Sequence[Taken], curves: Curves, lean: Span, rich: Span) -> 
     return Next(turns, about)
 
 
-def _never_ran(readings: Sequence[Taken], start: float, least: float, most: float) -> Verdict:
+def _never_ran(readings: Sequence[Taken], start: float, least: float, most: float) -> SweepVerdict:
     """It did not run yet: try richer, then leaner, then say so."""
     tried = sorted(one.turns for one in readings)
     richer, leaner = tried[-1] * 1.5, tried[0] / 1.5
     if len(readings) >= 5 or (richer > most and leaner < least):
-        return Verdict(why=Why.NOT_RUNNING)
+        return SweepVerdict(why=Why.NOT_RUNNING)
     if richer <= most and (len(readings) % 2 or leaner < least):
-        return Verdict(next=Next(richer, "run"))
-    return Verdict(next=Next(max(leaner, least), "run"))
+        return SweepVerdict(next=Next(richer, "run"))
+    return SweepVerdict(next=Next(max(leaner, least), "run"))
 
 
 def _cannot(

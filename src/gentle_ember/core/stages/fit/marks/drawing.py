@@ -9,7 +9,7 @@ from gentle_ember.core.stages.fit.marks.mount import Hole, MountPlan
 from gentle_ember.core.stages.fit.marks.place import Shape
 
 
-class Layer(StrEnum):
+class DrawingLayer(StrEnum):
     """What a line stands for."""
 
     HOLES = "HOLES"
@@ -21,14 +21,14 @@ class Layer(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class Stroke:
     """A straight line."""
 
     x1: float
     y1: float
     x2: float
     y2: float
-    layer: Layer
+    layer: DrawingLayer
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +38,7 @@ class Circle:
     x: float
     y: float
     radius: float
-    layer: Layer
+    layer: DrawingLayer
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +51,7 @@ class Text:
     height: float
     middle: bool = False
     bold: bool = False
-    layer: Layer = Layer.NOTES
+    layer: DrawingLayer = DrawingLayer.NOTES
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +61,7 @@ class Drawing:
     title: str
     wide: float
     high: float
-    shapes: tuple[Line | Circle | Text, ...]
+    shapes: tuple[Stroke | Circle | Text, ...]
 
 
 SHEETS: dict[str, tuple[float, float]] = {"a4": (0.210, 0.297), "letter": (0.2159, 0.2794)}
@@ -99,7 +99,7 @@ def template(found: MountPlan, title: str, sheet: str, lengths: dict[str, str]) 
         )
     cx, cy = 0.5 * wide, MARGIN_M + RULER_ROOM_M + 0.5 * room[1]
     frame = (MARGIN_M, MARGIN_M + RULER_ROOM_M, wide - MARGIN_M, cy + 0.5 * room[1])
-    shapes: list[Line | Circle | Text] = [*_body(found.shape, cx, cy, frame)]
+    shapes: list[Stroke | Circle | Text] = [*_body(found.shape, cx, cy, frame)]
     shapes += _edges(found, cx, cy, frame)
     for hole in found.holes:
         x, y = cx + hole.x_m - found.center[0], cy + hole.y_m - found.center[1]
@@ -128,7 +128,7 @@ def plate(found: MountPlan, title: str) -> Drawing:
     wide, high = found.mount.wide.value, found.mount.high.value
     edges = ((0.0, 0.0, wide, 0.0), (wide, 0.0, wide, high), (wide, high, 0.0, high),
              (0.0, high, 0.0, 0.0))  # fmt: skip
-    shapes: list[Line | Circle | Text] = [Line(*one, Layer.EDGES) for one in edges]
+    shapes: list[Stroke | Circle | Text] = [Stroke(*one, DrawingLayer.EDGES) for one in edges]
     shapes += _body(found.shape, *found.center, (0.0, 0.0, wide, high))
     for hole in found.holes:
         shapes += _hole(hole, hole.x_m, hole.y_m)
@@ -145,12 +145,12 @@ def _reach(holes: tuple[Hole, ...], center: tuple[float, float]) -> tuple[float,
 Frame = tuple[float, float, float, float]
 
 
-def _body(shape: Shape, cx: float, cy: float, frame: Frame) -> list[Line]:
+def _body(shape: Shape, cx: float, cy: float, frame: Frame) -> list[Stroke]:
     x1, x2 = cx - 0.5 * shape.across_m, cx + 0.5 * shape.across_m
     y1, y2 = cy - 0.5 * shape.up_m, cy + 0.5 * shape.up_m
     sides = ((x1, y1, x2, y1), (x2, y1, x2, y2), (x2, y2, x1, y2), (x1, y2, x1, y1))
     cut = [_clip(one, frame) for one in sides]
-    return [Line(*one, Layer.BODY) for one in cut if one is not None]
+    return [Stroke(*one, DrawingLayer.BODY) for one in cut if one is not None]
 
 
 def _clip(line: Frame, frame: Frame) -> Frame | None:
@@ -164,13 +164,13 @@ def _clip(line: Frame, frame: Frame) -> Frame | None:
     return held[0], kept[0], held[1], kept[1]
 
 
-def _edges(found: MountPlan, cx: float, cy: float, frame: Frame) -> list[Line | Circle | Text]:
+def _edges(found: MountPlan, cx: float, cy: float, frame: Frame) -> list[Stroke | Circle | Text]:
     """Edges of the face that come onto the sheet, to lay it on."""
     if found.center is None or found.mount.wide is None or found.mount.high is None:
         return []
     x0, y0 = cx - found.center[0], cy - found.center[1]
     x1, y1 = x0 + found.mount.wide.value, y0 + found.mount.high.value
-    shapes: list[Line | Circle | Text] = []
+    shapes: list[Stroke | Circle | Text] = []
     for line, name in (
         ((x0, y0, x0, y1), "left edge"),
         ((x1, y0, x1, y1), "right edge"),
@@ -180,34 +180,34 @@ def _edges(found: MountPlan, cx: float, cy: float, frame: Frame) -> list[Line | 
         kept = _clip(line, frame)
         if kept is None:
             continue
-        shapes.append(Line(*kept, Layer.EDGES))
+        shapes.append(Stroke(*kept, DrawingLayer.EDGES))
         shapes.append(Text(kept[0] + 0.002, min(kept[3] + 0.002, frame[3] - 0.004), name, 0.0025))
     return shapes
 
 
-def _hole(hole: Hole, x: float, y: float) -> list[Line | Circle | Text]:
+def _hole(hole: Hole, x: float, y: float) -> list[Stroke | Circle | Text]:
     arm = 0.5 * hole.diameter_m + 0.004
     return [
-        Circle(x, y, 0.5 * hole.diameter_m, Layer.HOLES),
-        Line(x - arm, y, x + arm, y, Layer.CENTERS),
-        Line(x, y - arm, x, y + arm, Layer.CENTERS),
+        Circle(x, y, 0.5 * hole.diameter_m, DrawingLayer.HOLES),
+        Stroke(x - arm, y, x + arm, y, DrawingLayer.CENTERS),
+        Stroke(x, y - arm, x, y + arm, DrawingLayer.CENTERS),
         Text(
             x, y - arm - 0.005, f"{hole.name}  ⌀ {hole.diameter_m * 1e3:.3g} mm", 0.003, middle=True
         ),
     ]
 
 
-def _rulers(wide: float) -> list[Line | Circle | Text]:
+def _rulers(wide: float) -> list[Stroke | Circle | Text]:
     """100 mm and 4 in, to see whether the printer kept the size."""
-    shapes: list[Line | Circle | Text] = []
+    shapes: list[Stroke | Circle | Text] = []
     for y, length, step, every, name in (
         (MARGIN_M + 0.018, 0.100, 0.010, 5, "100 mm"),
         (MARGIN_M + 0.004, 0.1016, 0.0254 / 4, 4, "4 in"),
     ):
         x = 0.5 * (wide - length)
-        shapes.append(Line(x, y, x + length, y, Layer.RULER))
+        shapes.append(Stroke(x, y, x + length, y, DrawingLayer.RULER))
         for at in range(round(length / step) + 1):
             tall = 0.005 if at % every == 0 else 0.003
-            shapes.append(Line(x + at * step, y, x + at * step, y + tall, Layer.RULER))
+            shapes.append(Stroke(x + at * step, y, x + at * step, y + tall, DrawingLayer.RULER))
         shapes.append(Text(x + length + 0.003, y + 0.001, name, 0.003))
     return shapes

@@ -7,7 +7,7 @@ from itertools import pairwise
 from textwrap import wrap
 
 from gentle_ember.core.physics.sequences import Sequence as Order
-from gentle_ember.core.stages.fit.marks.drawing import Drawing, Layer, Line, Text
+from gentle_ember.core.stages.fit.marks.drawing import Drawing, DrawingLayer, Stroke, Text
 from gentle_ember.core.stages.method.networks import PASSING, StatesSection
 
 ROW_M, LETTER_M, HEAD_M, EDGE_M = 0.0060, 0.0026, 0.0042, 0.003
@@ -50,7 +50,7 @@ def label(title: str, states: StatesSection, orders: Sequence[Order]) -> Drawing
     wide = max(first + sum(widths), span * across, _wide([*ALWAYS, title]) * 1.05) + 2 * EDGE_M
     lines = len(ALWAYS) + sum(deep) + len(deep)
     high = 2 * EDGE_M + 0.009 + ROW_M * (len(rows) + 1) + 0.004 + LINE_M * (lines + 0.4)
-    shapes: list[Line | Text] = [*_frame(wide, high)]
+    shapes: list[Stroke | Text] = [*_frame(wide, high)]
     y = high - EDGE_M - 0.006
     shapes.append(Text(EDGE_M, y, title, HEAD_M, bold=True))
     y -= 0.003
@@ -62,14 +62,14 @@ def label(title: str, states: StatesSection, orders: Sequence[Order]) -> Drawing
     right = x
     for at, control in enumerate(rows):
         y = top - ROW_M * (at + 1)
-        shapes.append(Line(EDGE_M, y, right, y, Layer.RULER))
+        shapes.append(Stroke(EDGE_M, y, right, y, DrawingLayer.RULER))
         shapes.append(Text(EDGE_M + 0.001, y - 0.0042, control.name, LETTER_M))
         x = EDGE_M + first
         for column, width in zip(cells, widths, strict=True):
             shapes.append(Text(x + EDGE_M, y - 0.0042, column[at], LETTER_M))
             x += width
     y = top - ROW_M * (len(rows) + 1)
-    shapes.append(Line(EDGE_M, y, right, y, Layer.RULER))
+    shapes.append(Stroke(EDGE_M, y, right, y, DrawingLayer.RULER))
     for at, text in enumerate(ALWAYS):
         shapes.append(Text(EDGE_M + 0.001, y - LINE_M * (at + 1), text, LETTER_M, bold=at == 0))
     y -= LINE_M * (len(ALWAYS) + 1.4)
@@ -101,6 +101,6 @@ def _wide(texts: list[str]) -> float:
     return max(len(text) for text in texts) * LETTER_M * LETTER_WIDE
 
 
-def _frame(wide: float, high: float) -> list[Line]:
+def _frame(wide: float, high: float) -> list[Stroke]:
     corners = ((0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high), (0.0, 0.0))
-    return [Line(*one, *other, Layer.EDGES) for one, other in pairwise(corners)]
+    return [Stroke(*one, *other, DrawingLayer.EDGES) for one, other in pairwise(corners)]

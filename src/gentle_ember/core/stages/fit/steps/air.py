@@ -9,7 +9,7 @@ from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.part import MIXERS, Part
 from gentle_ember.core.physics.fasteners import thread_of
 from gentle_ember.core.stages.fit.case import FitCase, key_of, length
-from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fit.tools import socket
 from gentle_ember.core.stages.fuel_path.stack import StudWork
 
@@ -115,8 +115,8 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
             f"{length(work.left_m)} stays in the casting, {length(work.least_m)} must.", 8,
             tools=(f"two {thread} nuts", socket(work.joint.diameter_m), "pen to mark the turns"),
             takes=("penetrating oil", "medium thread-locker"),
-            measures=(Measure("turns out", work.turns, "turns", "stud"),
-                      Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm")),
+            measures=(StepMeasure("turns out", work.turns, "turns", "stud"),
+                      StepMeasure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm")),
             of=(work.way, f"{work.turns:g}"),
             good="Stick-out as drawn; carburetor does not rock.", bad=STUCK, **common,
         )  # fmt: skip
@@ -127,7 +127,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
             f"The stud is {length(work.short_m)} short.", 5,
             tools=(socket(work.joint.diameter_m), "wrench to hold"),
             takes=("medium thread-locker",),
-            measures=(Measure("sticks out at least", work.out_m, "small_length", "stud"),),
+            measures=(StepMeasure("sticks out at least", work.out_m, "small_length", "stud"),),
             of=(work.way,),
             good="Bottomed on the stud; nut takes a full thread with a pitch showing.",
             bad="It turns the stud with it: hold the shank.", **common,
@@ -141,7 +141,7 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
         "Longer, so that a full nut goes on behind the plate.", 10,
         tools=(f"two {thread} nuts", socket(work.joint.diameter_m)),
         takes=("penetrating oil", "medium thread-locker"),
-        measures=(Measure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm"),),
+        measures=(StepMeasure("stands out", work.out_m, "small_length", "stud", "± 0.5 mm"),),
         of=(work.way, f"{work.out_m:.4f}"),
         good=f"{length(work.out_m)} sticks out, carburetor does not rock.",
         bad=f"The nut turns but the stud stays. {STUCK}", **common,
@@ -165,7 +165,7 @@ def _plate(case: FitCase) -> Step:
         "Turned round it meters wrong; a gasket missing or doubled leaks or chokes.", 8,
         tools=("gasket scraper", "lamp"), takes=("rags",),
         parts=(part.key,) if part else (),
-        measures=(Measure("plate", case.plate_m or 0.0, "small_length", "stack"),),
+        measures=(StepMeasure("plate", case.plate_m or 0.0, "small_length", "stack"),),
         photo="arrow, hose side and both gaskets, from the side",
         caution="No sealant on the gaskets: it squeezes into the intake.",
         good=f"Faces clean and dry; {gaskets} gaskets, one each side; holes line up all round; "
@@ -201,7 +201,7 @@ def _clear(case: FitCase) -> Iterator[Step]:
             f"Extend the breather hose by {length(slack)} or more.",
             "It no longer reaches, and off it the crankcase breathes dust.", 4,
             tools=("hose cutter", "screwdrivers"), measures=(
-                Measure("longer by at least", slack, "small_length", "stack"),),
+                StepMeasure("longer by at least", slack, "small_length", "stack"),),
             good="Reaches with slack, no kink, both ends clamped.", after=("plate",),
             of=(length(slack),),
         )  # fmt: skip
@@ -212,7 +212,7 @@ def _clear(case: FitCase) -> Iterator[Step]:
             f"The cover needs {length(room)} more room: stand-offs at its screws, or a relief cut.",
             "The air cleaner sits farther out than the cover allows.", 20,
             tools=("step drill", "file"), photo="the relief, from inside",
-            measures=(Measure("room wanted", room, "small_length", "stack"),),
+            measures=(StepMeasure("room wanted", room, "small_length", "stack"),),
             caution=f"Eye protection. A cut can't be undone: stand-offs of {length(room)} can.",
             good="Cover closes without touching; edge lined.", after=("plate", "cover"),
             of=(length(room),),

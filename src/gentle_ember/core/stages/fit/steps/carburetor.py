@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.stages.fit.case import FitCase
-from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fit.steps.air import mixer
 from gentle_ember.core.stages.fit.tools import socket
 
@@ -180,8 +180,8 @@ def _gap(case: FitCase) -> Step:
         "none. Same or colder heat range.",
         5 * case.set.cylinders,
         tools=("spark-plug socket", "feeler gauge"),
-        measures=(Measure("gap, at least", GAP_M[0], "small_length", "gap"),
-                  Measure("gap, at most", GAP_M[1], "small_length", "gap")),
+        measures=(StepMeasure("gap, at least", GAP_M[0], "small_length", "gap"),
+                  StepMeasure("gap, at most", GAP_M[1], "small_length", "gap")),
         good="Tan and dry; started by hand, then half a turn on a new washer.",
         bad="Wet, white or blistered: that is a find.", after=("plug_boot",),
         photo="the plug's face",

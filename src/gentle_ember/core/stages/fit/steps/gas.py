@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from gentle_ember.core.job.part import PartClass, end
 from gentle_ember.core.stages.fit.case import SHORT, FitCase, key_of, length
-from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fuel_path.ladder import Fitted
 from gentle_ember.core.stages.fuel_path.templates import SET_SIDE
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
@@ -61,9 +61,9 @@ def _run(case: FitCase, fuel: str, one: TrainSection, at: int, place: Fitted) ->
     bulkhead = any(other.part and other.part.kind is PartClass.BULKHEAD for other in near)
     loop = math.pi * bend
     kind = "vapor hose" if part and part.kind is PartClass.VAPOR_HOSE else "hose"
-    measures = [Measure("bend, at least", bend, "small_length", "loop")]
+    measures = [StepMeasure("bend, at least", bend, "small_length", "loop")]
     if bulkhead:
-        measures.append(Measure("loop at the bulkhead, at least", loop, "small_length", "loop"))
+        measures.append(StepMeasure("loop at the bulkhead, at least", loop, "small_length", "loop"))
     relief = f" A loop of {length(loop)} or more behind the bulkhead." if bulkhead else ""
     return Step(
         key_of("run", SHORT[fuel], place.key), "run", Phase.WORK, Place.FRAME,

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core.physics.fasteners import Thread
 from gentle_ember.core.stages.fit.case import FitCase, key_of, length
 from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mountable
-from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step, Torque
+from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure, Torque
 
 CHIPS = "Eye protection on; tape round the drill, rag behind against chips."
 EDGE = {"left": "left edge", "right": "right edge", "top": "upper edge", "bottom": "lower edge"}
@@ -89,7 +89,7 @@ def _mount(case: FitCase, one: MountPlan) -> Iterator[Step]:
 
 def _marks(one: MountPlan, name: str, place: str) -> Iterator[Step]:
     measures = tuple(
-        Measure(f"{hole.name} from the {EDGE[found[0]]}", found[1], "small_length", "offset",
+        StepMeasure(f"{hole.name} from the {EDGE[found[0]]}", found[1], "small_length", "offset",
                 "± 0.5 mm")
         for hole in one.holes
         for found in (hole.across, hole.upright)

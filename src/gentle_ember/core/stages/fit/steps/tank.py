@@ -8,7 +8,7 @@ from gentle_ember.core.job.generator import RunSwitch, Vent
 from gentle_ember.core.job.job import GASOLINE_OFF, IGNITION_CUT, SHUT_OFF_FIT
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, length
-from gentle_ember.core.stages.fit.step import Measure, Phase, Place, Secured, Step
+from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
 
 MOST_SURFACE_M = 0.6
@@ -98,9 +98,11 @@ def tank(case: FitCase) -> Iterator[Step]:
             "falling all the way.",
             "Higher the needle floods; a hump holds air, a low loop holds water.", 10,
             tools=("water level or laser", "tape measure"),
-            measures=(Measure("full surface over the bowl, at most", top, "small_length", "level"),
-                      Measure("outlet over the bowl, at least", max(0.0, found.lowest_m),
-                              "small_length", "level")),
+            measures=(
+                StepMeasure("full surface over the bowl, at most", top, "small_length", "level"),
+                StepMeasure("outlet over the bowl, at least", max(0.0, found.lowest_m),
+                            "small_length", "level"),
+            ),
             good="Measured with the tank full and the set on its ground.",
             bad="Too high: lower shelf, never a throttled line.", photo="tank and bowl in one",
         )  # fmt: skip
