@@ -99,7 +99,7 @@ def test_absurd_ratings_are_refused_at_their_field(value):
 def test_quantities_are_found_by_path():
     spec = quantity_at(Job, ["sites", "s1", "cylinders", "c3", "tare"])
     assert spec is not None
-    assert (spec.kind, spec.label) == ("mass", "Stamped tare")
+    assert (spec.kind, spec.label) == ("mass", "Stamped tare (TW)")
     assert quantity_at(Job, ["set", "maker"]) is None
     assert quantity_at(Job, ["set", "nothing"]) is None
 

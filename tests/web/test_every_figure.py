@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
 
+from gentle_ember.core.stages.intake.questions import ASKS
+from gentle_ember.web.fields import job_fields
 from gentle_ember.web.views.job import VIEWS
-from tests.helpers.service import ids, show
+from tests.helpers.service import ids, show, write
 
 PAGES = {one.stem for one in (Path(__file__).parents[2] / "docs" / "engineering").glob("*.md")}
 EVERY = ",".join(VIEWS)
@@ -111,3 +114,64 @@ def test_one_label_for_one_figure(answers):
         if not one["key"].startswith(OF_A_CASE):
             labels.setdefault(one["key"], set()).add(one["label"])
     assert {key: names for key, names in labels.items() if len(names) > 1} == {}
+
+
+def field_at(path: str) -> dict[str, str] | None:
+    """What the job's field at a path is called, its dictionary keys standing for themselves."""
+    parts = path.split(".")
+    for pattern, field in job_fields().items():
+        wanted = pattern.split(".")
+        if len(wanted) == len(parts) and all(
+            key in ("*", part) for key, part in zip(wanted, parts, strict=True)
+        ):
+            return field
+    return None
+
+
+def test_one_label_for_one_fact_from_its_field_to_the_working(answers):
+    """A fact in a working is called as the field it was typed in.
+
+    What is said in words of a fact (taken as, too near the edge of) is no label of it.
+    """
+    other = {
+        (row["path"], row["label"])
+        for one in all_of(answers)
+        for row in one["inputs"]
+        if row["path"] and (field := field_at(row["path"]))
+        and row["label"] != "taken" and ": " not in row["label"]
+        and row["label"].casefold() != field["label"].casefold()
+    }  # fmt: skip
+    assert other == set()
+
+
+def test_a_question_at_the_machine_is_called_as_the_field_it_fills():
+    several_alike = "set.carburetor.jets."
+    other = {
+        (ask.path, ask.label)
+        for ask in ASKS
+        if not ask.path.startswith(several_alike)
+        and (field := field_at(ask.path)) and field["label"] != ask.label
+    }  # fmt: skip
+    assert other == set()
+
+
+def test_the_page_takes_a_quantitys_label_from_its_field():
+    """A label of its own only tells one of several alike from the others."""
+    pages = Path(__file__).parents[2] / "frontend" / "src"
+    alike = ("number`", "wide`", "high`", "volts_a`", "amps_a`", "ask.path", "gas.signal")
+    given = [
+        (one.name, " ".join(tag.split()))
+        for one in pages.rglob("*.svelte")
+        for tag in re.findall(r"<QuantityField\b.*?/>", one.read_text("utf-8"), re.S)
+        if re.search(r"\slabel=", tag) and not any(name in tag for name in alike)
+    ]
+    assert given == []
+
+
+def test_an_error_names_its_field_by_the_fields_label(answers, demo_client):
+    job = ids(demo_client)["Lambing"]
+    for path in ("set.running", "set.tank", "sites.s1.coldest"):
+        refused = write(demo_client, job, {"path": path, "typed": "1e9"})
+        (error,) = refused.json["errors"]
+        assert error["path"] == path
+        assert field_at(path)["label"].casefold() in error["message"].casefold()

@@ -25,7 +25,7 @@ export const reference = {
   },
   fields: {
     'load.planned': { kind: 'power', label: 'Planned load' },
-    'sites.*.coldest': { kind: 'temperature', label: 'Coldest' }
+    'sites.*.coldest': { kind: 'temperature', label: 'Coldest night' }
   },
   cylinders: [],
   people: [],

@@ -131,7 +131,7 @@ describe('fields of a job', () => {
   });
 
   it('a quantity is kept as typed, an unreadable one is said at the field and nothing is lost', async () => {
-    inJob(QuantityField, { path: 'load.planned', label: 'Planned load' }, session);
+    inJob(QuantityField, { path: 'load.planned' }, session);
     const field = screen.getByLabelText<HTMLInputElement>('Planned load');
     expect(field.placeholder).toBe('like 3,000 W');
     shop.refuse = ([first]) =>
@@ -152,7 +152,7 @@ describe('fields of a job', () => {
   });
 
   it('Escape leaves a quantity as it was', async () => {
-    inJob(QuantityField, { path: 'load.planned', label: 'Planned load' }, session);
+    inJob(QuantityField, { path: 'load.planned' }, session);
     const field = screen.getByLabelText<HTMLInputElement>('Planned load');
     await fireEvent.focus(field);
     await fireEvent.input(field, { target: { value: '99 W' } });
@@ -163,9 +163,9 @@ describe('fields of a job', () => {
   });
 
   it('what is assumed is said in the reader’s unit', async () => {
-    const given = { path: 'sites.s1.coldest', label: 'Coldest', assumed: 273.15 };
+    const given = { path: 'sites.s1.coldest', assumed: 273.15 };
     inJob(QuantityField, given, session);
-    const field = screen.getByLabelText<HTMLInputElement>('Coldest');
+    const field = screen.getByLabelText<HTMLInputElement>('Coldest night');
     expect(field.placeholder).toBe('32 °F, assumed');
     prefs.toggleUnits();
     await tick();

@@ -2309,7 +2309,7 @@ export interface components {
             size: string;
             /**
              * Tare Kg
-             * @description Stamped tare [kg]; without it: typical.
+             * @description Stamped tare (TW) [kg]; without it: typical.
              * @default null
              */
             tare_kg: number | null;

@@ -7,12 +7,13 @@
 
   interface Props {
     path: string;
-    label: string;
+    /** Only where one of several alike is told from the others; else the field's own. */
+    label?: string;
     hint?: string;
     /** What stands in when nothing is given, said in the field: in words, or a value [SI]. */
     assumed?: string | number;
   }
-  let { path, label, hint = '', assumed = '' }: Props = $props();
+  let { path, label = '', hint = '', assumed = '' }: Props = $props();
 
   const ORIGINS = [
     ['owner', 'from the owner'],
@@ -29,7 +30,9 @@
   let shown = $derived(job().settled?.shown[path]?.[prefs.system] ?? '');
   let draft = $derived(job().drafts[path]?.text);
   let error = $derived(job().errors[path]);
-  let kind = $derived(fieldOf(reference.data, path)?.kind);
+  let field = $derived(fieldOf(reference.data, path));
+  let kind = $derived(field?.kind);
+  let called = $derived(label || field?.label || '');
   let sample = $derived(kind ? reference.data?.kinds[kind]?.[`sample_${prefs.system}`] : undefined);
   let stands = $derived(assumption(reference.data, kind, prefs.system, assumed));
   let understood = $derived.by(() => {
@@ -68,7 +71,7 @@
 </script>
 
 <div class="field" data-field={path}>
-  <label for={id}>{label}</label>
+  <label for={id}>{called}</label>
   <div class="row">
     <input
       {id}
@@ -95,7 +98,7 @@
         class="origin"
         value={fact?.origin ?? 'owner'}
         onchange={retell}
-        aria-label={`${label}: where it comes from`}
+        aria-label={`${called}: where it comes from`}
       >
         {#each ORIGINS as [value, text] (value)}<option {value}>{text}</option>{/each}
       </select>

@@ -112,7 +112,11 @@ def machine(generator: GeneratorSet) -> Machine | None:
         generator.rating_elevation, 0.0, "rated at elevation", "elevation", "set.rating_elevation"
     )
     temperature = given(
-        generator.rating_temperature, 298.15, "rated at", "temperature", "set.rating_temperature"
+        generator.rating_temperature,
+        298.15,
+        "rated at temperature",
+        "temperature",
+        "set.rating_temperature",
     )
     numbers, at = generator.carburetor.jets, "set.carburetor.jetted_at"
     if numbers.fitted_for is not None:
@@ -189,11 +193,11 @@ def site_air(site: Site, key: str) -> SiteAir:
     humidity = None
     if site.humidity is not None:
         humidity = given(site.humidity, 0.5, "relative humidity", "share", f"{at}.humidity")
-    hottest = given(site.hottest, 298.15, "hottest", "temperature", f"{at}.hottest")
+    hottest = given(site.hottest, 298.15, "hottest day", "temperature", f"{at}.hottest")
     cold_default = min(273.15, hottest.value)
     return SiteAir(
         given(site.elevation, 0.0, "elevation", "elevation", f"{at}.elevation"),
-        given(site.coldest, cold_default, "coldest", "temperature", f"{at}.coldest"),
+        given(site.coldest, cold_default, "coldest night", "temperature", f"{at}.coldest"),
         hottest,
         humidity,
     )

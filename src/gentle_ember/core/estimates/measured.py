@@ -130,7 +130,7 @@ def _measured(one: FuelOutput, section: OutputSection, job: Job, resolved: Machi
     value = min(found.watts * hotter, section.rating.value)
     outside = found.outside
     inputs = (
-        Input("held, throttle open", found.watts, "power", Origin.MEASURED, found.path),
+        Input("most it held, throttle open", found.watts, "power", Origin.MEASURED, found.path),
         Input("air outside that day", outside.value, "temperature", outside.origin)
         if outside
         else Input("air outside that day", "not noted: taken as the coldest", "text"),

@@ -130,7 +130,9 @@ def tank_run(
         TANK,
         Band(value / (1 + line.band), value / (1 - line.band)),
         (
-            Input("tank", generator.tank.value, "volume", generator.tank.origin, "set.tank"),
+            Input(
+                "gasoline tank", generator.tank.value, "volume", generator.tank.origin, "set.tank"
+            ),
             Input("usable share", USABLE_TANK_SHARE, "share", Origin.ASSUMED),
             load.input,
             Input("fuel power at that load (LHV)", fuel_w, "heat_rate"),

@@ -107,7 +107,7 @@ class Carburetor(Model):
     ] = None
     jets: Jets = Jets()
     jetted_at: Annotated[
-        Fact | None, Quantity("elevation", "Elevation the jet was chosen for", -430.0, 4000.0)
+        Fact | None, Quantity("elevation", "Jetted at elevation", -430.0, 4000.0)
     ] = None
 
 
@@ -176,7 +176,7 @@ class Stack(Model):
         None
     )
     breather_slack: Annotated[
-        Fact | None, Quantity("small_length", "Breather reach left", 0.0, 0.3)
+        Fact | None, Quantity("small_length", "Breather hose slack", 0.0, 0.3)
     ] = None
     bracket_room: Annotated[
         Fact | None, Quantity("small_length", "Room at choke lever and bracket", 0.0, 0.2)
@@ -210,7 +210,7 @@ class GeneratorSet(Model):
     year: Annotated[int | None, Field(ge=1950, le=2100)] = None
     brand_new: bool | None = None
     hours: Annotated[Fact | None, Quantity("duration", "Hours run", 0.0, 3600.0 * 60e3)] = None
-    idle: Annotated[Fact | None, Quantity("age", "Time it stood", 0.0, 3.2e9)] = None
+    idle: Annotated[Fact | None, Quantity("age", "Stood for", 0.0, 3.2e9)] = None
     last_oil: Annotated[Fact | None, Quantity("age", "Since the last oil change", 0.0, 3.2e9)] = (
         None
     )
@@ -233,10 +233,10 @@ class GeneratorSet(Model):
     running: Annotated[Fact | None, Quantity("power", "Running rating", 100.0, 50e3)] = None
     starting: Annotated[Fact | None, Quantity("power", "Starting rating", 100.0, 80e3)] = None
     rating_elevation: Annotated[
-        Fact | None, Quantity("elevation", "Elevation of the rating", -430.0, 4000.0)
+        Fact | None, Quantity("elevation", "Rated at elevation", -430.0, 4000.0)
     ] = None
     rating_temperature: Annotated[
-        Fact | None, Quantity("temperature", "Temperature of the rating", 253.15, 323.15)
+        Fact | None, Quantity("temperature", "Rated at temperature", 253.15, 323.15)
     ] = None
     reserve_ratio: Annotated[Fact | None, Quantity("ratio", "Engine reserve", 0.5, 2.5)] = None
     alternator_efficiency: Annotated[
@@ -251,7 +251,7 @@ class GeneratorSet(Model):
     sound_level: Annotated[
         Fact | None, Quantity("sound_level", "Sound level at 7 m", 40.0, 115.0)
     ] = None
-    tank: Annotated[Fact | None, Quantity("volume", "Tank", 2e-4, 0.5)] = None
+    tank: Annotated[Fact | None, Quantity("volume", "Gasoline tank", 2e-4, 0.5)] = None
     gasoline: Literal["e0", "e10", "e15", "e85"] = "e10"
     carburetor: Carburetor = Carburetor()
     run_times: dict[Key, RunTime] = {}

@@ -32,7 +32,7 @@ class ZoneTest(Model):
     after_k: Annotated[
         Fact | None, Quantity("temperature", "Gas temperature after", 233.15, 333.15)
     ] = None
-    seconds: Annotated[Fact | None, Quantity("minutes", "Time", 60.0, 86400.0)] = None
+    seconds: Annotated[Fact | None, Quantity("minutes", "Time between", 60.0, 86400.0)] = None
     gauge: Annotated[Fact | None, Quantity("pressure", "Gauge reads within", 0.1, 20e3)] = None
     limit: Annotated[Fact | None, Quantity("leak", "Leak to rule out", 1e-11, 1e-6)] = None
     barometer: Annotated[Fact | None, Quantity("pressure", "Barometer moved by", 0.0, 5e3)] = None

@@ -26,7 +26,7 @@ class Gas(Model):
     stub: Literal["unknown", "1/2", "3/4", "1", "1-1/4"] = "unknown"
     """Pipe thread of the outlet [in]."""
     distance: Annotated[Fact | None, Quantity("length", "Distance to the stub", 0.0, 500.0)] = None
-    rise: Annotated[Fact | None, Quantity("length", "Height above the stub", -60.0, 60.0)] = None
+    rise: Annotated[Fact | None, Quantity("length", "Set above the stub by", -60.0, 60.0)] = None
     meter: Annotated[Fact | None, Quantity("heat_rate", "Meter rating", 1e3, 5e6)] = None
     appliances: Annotated[
         Fact | None, Quantity("heat_rate", "Appliances on the meter", 0.0, 5e6)
@@ -44,8 +44,8 @@ class CylindersAtHand(Model):
     size: Key = "20"
     count: Annotated[int, Field(ge=1, le=24)] = 1
     fill: Annotated[Fact | None, Quantity("mass", "Propane in each", 0.1, 500.0)] = None
-    weighed: Annotated[Fact | None, Quantity("mass", "Weighed", 1.0, 900.0)] = None
-    tare: Annotated[Fact | None, Quantity("mass", "Stamped tare", 1.0, 400.0)] = None
+    weighed: Annotated[Fact | None, Quantity("mass", "Weighed, each", 1.0, 900.0)] = None
+    tare: Annotated[Fact | None, Quantity("mass", "Stamped tare (TW)", 1.0, 400.0)] = None
     shelter: Literal["still_air", "breeze", "closed_locker"] = "still_air"
     distance: Annotated[Fact | None, Quantity("length", "Distance to the set", 0.0, 500.0)] = None
     stamped: Month = ""
@@ -63,12 +63,12 @@ class RemoteTank(Model):
     )
     depth: Annotated[Fact | None, Quantity("length", "Fuel depth when full", 0.02, 2.0)] = None
     low_loop: Annotated[
-        Fact | None, Quantity("length", "Lowest point of the line below the outlet", 0.0, 5.0)
+        Fact | None, Quantity("length", "Lowest point below the outlet", 0.0, 5.0)
     ] = None
     high_loop: Annotated[
-        Fact | None, Quantity("length", "Highest point of the line above the outlet", -5.0, 5.0)
+        Fact | None, Quantity("length", "Highest point above the outlet", -5.0, 5.0)
     ] = None
-    distance: Annotated[Fact | None, Quantity("length", "Distance to the set", 0.0, 50.0)] = None
+    distance: Annotated[Fact | None, Quantity("length", "Hose from tank to set", 0.0, 50.0)] = None
 
 
 class SketchItem(Model):
@@ -95,8 +95,8 @@ class Site(Model):
 
     name: Name = ""
     elevation: Annotated[Fact | None, Quantity("elevation", "Elevation", -430.0, 5500.0)] = None
-    coldest: Annotated[Fact | None, Quantity("temperature", "Coldest", 223.15, 323.15)] = None
-    hottest: Annotated[Fact | None, Quantity("temperature", "Hottest", 223.15, 328.15)] = None
+    coldest: Annotated[Fact | None, Quantity("temperature", "Coldest night", 223.15, 323.15)] = None
+    hottest: Annotated[Fact | None, Quantity("temperature", "Hottest day", 223.15, 328.15)] = None
     humidity: Annotated[Fact | None, Quantity("share", "Relative humidity", 0.0, 1.0)] = None
     gasoline: bool = True
     gases: dict[Key, Gas] = {}

@@ -33,15 +33,14 @@
     <div class="fields">
       <QuantityField
         path={`${at}.locked`}
-        label="Locked at, turns"
         hint={gas.simulated && gas.locked ? 'From the simulated bench: proves nothing.' : ''}
       />
       <TextField path={`${at}.seat`} label="Counted from" />
       {#if gas.barrels > 1}
-        <QuantityField path={`${at}.left`} label="Left barrel's screw" />
-        <QuantityField path={`${at}.right`} label="Right barrel's screw" />
+        <QuantityField path={`${at}.left`} />
+        <QuantityField path={`${at}.right`} />
       {/if}
-      <QuantityField path={`${at}.idle`} label="Idle screw, turns" />
+      <QuantityField path={`${at}.idle`} />
     </div>
   {/if}
   <ul>

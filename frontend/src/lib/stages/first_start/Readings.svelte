@@ -31,12 +31,12 @@
           <tr class="typing"
             ><td colspan="6">
               <div class="fields" use:opens>
-                <QuantityField path={`${at}.${one.key}.turns`} label="Turns from the seat" />
+                <QuantityField path={`${at}.${one.key}.turns`} />
                 <QuantityField
                   path={`${at}.${one.key}.${gas.signal}`}
                   label={SIGNALS[gas.signal]}
                 />
-                <QuantityField path={`${at}.${one.key}.lam`} label="λ, if there is a probe" />
+                <QuantityField path={`${at}.${one.key}.lam`} />
                 <ChoiceField path={`${at}.${one.key}.ran`} label="It ran" options={RAN} />
                 <button class="btn btn-sm" onclick={() => open('')}>Close</button>
               </div>

@@ -43,8 +43,8 @@
     <ChoiceField path={`${path}.stands`} label="The face is upright" options={STANDS} />
     <QuantityField path={`${path}.wide`} label={tube ? 'Straight length' : 'Width'} />
     <QuantityField path={`${path}.high`} label={tube ? 'Diameter' : 'Height'} />
-    {#if !tube}<QuantityField path={`${path}.room`} label="Room behind" />{/if}
-    <QuantityField path={`${path}.stand_off`} label="Stand-off" hint="none when empty" />
+    {#if !tube}<QuantityField path={`${path}.room`} />{/if}
+    <QuantityField path={`${path}.stand_off`} hint="none when empty" />
     <ChoiceField path={`${path}.reach`} label="A hand reaches it from" options={REACHES} />
   </div>
   <fieldset>
@@ -71,7 +71,7 @@
     {#snippet row(at)}
       <div class="grid-3">
         <ChoiceField path={`${at}.material`} label="Material" options={MATERIALS} />
-        <QuantityField path={`${at}.thickness`} label="Thickness" />
+        <QuantityField path={`${at}.thickness`} />
       </div>
     {/snippet}
   </Rows>
@@ -88,11 +88,11 @@
     <div class="grid-3">
       <ChoiceField path={`${at}.kind`} label="What" options={kinds} />
       <ChoiceField path={`${at}.side`} label="Where" options={SIDES} />
-      <QuantityField path={`${at}.away`} label="Off the face" hint="touching when empty" />
-      <QuantityField path={`${at}.left`} label="From the left edge" />
-      <QuantityField path={`${at}.up`} label="From the lower edge" />
-      <QuantityField path={`${at}.wide`} label="Width" />
-      <QuantityField path={`${at}.high`} label="Height" />
+      <QuantityField path={`${at}.away`} hint="touching when empty" />
+      <QuantityField path={`${at}.left`} />
+      <QuantityField path={`${at}.up`} />
+      <QuantityField path={`${at}.wide`} />
+      <QuantityField path={`${at}.high`} />
     </div>
   {/snippet}
 </Rows>

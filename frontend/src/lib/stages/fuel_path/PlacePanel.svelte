@@ -99,7 +99,7 @@
     {/if}
   </div>
   {#if place.by_length}
-    <div class="cut"><QuantityField path={`${at}.length`} label="Length" /></div>
+    <div class="cut"><QuantityField path={`${at}.length`} /></div>
   {/if}
   {#if place.ages}
     <div class="cut">

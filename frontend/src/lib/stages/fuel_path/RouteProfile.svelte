@@ -86,15 +86,11 @@
     </div>
     <p class="quiet">{profile.both_open}</p>
     <div class="grid-3">
-      <QuantityField
-        path={`${site}.rise`}
-        label="Outlet above the carburetor"
-        hint="below: a minus"
-      />
-      <QuantityField path={`${site}.depth`} label="Fuel depth when full" />
-      <QuantityField path={`${site}.distance`} label="Distance to the set" />
-      <QuantityField path={`${site}.high_loop`} label="Highest point above the outlet" />
-      <QuantityField path={`${site}.low_loop`} label="Lowest point below the outlet" />
+      <QuantityField path={`${site}.rise`} hint="below: a minus" />
+      <QuantityField path={`${site}.depth`} />
+      <QuantityField path={`${site}.distance`} />
+      <QuantityField path={`${site}.high_loop`} />
+      <QuantityField path={`${site}.low_loop`} />
     </div>
   </section>
 {/if}

@@ -13,9 +13,9 @@
 >
   {#snippet row(path)}
     <div class="grid-3">
-      <QuantityField path={`${path}.load`} label="At a load of" />
-      <QuantityField path={`${path}.duration`} label="It runs" />
-      <QuantityField path={`${path}.volume`} label="On" assumed="its own tank" />
+      <QuantityField path={`${path}.load`} />
+      <QuantityField path={`${path}.duration`} />
+      <QuantityField path={`${path}.volume`} assumed="its own tank" />
     </div>
   {/snippet}
 </Rows>

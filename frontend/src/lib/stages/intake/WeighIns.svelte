@@ -16,10 +16,10 @@
   {#snippet row(path)}
     <div class="grid-3">
       <ChoiceField path={`${path}.fuel`} label="Fuel" options={WEIGHED_FUELS} />
-      <QuantityField path={`${path}.before`} label="Weight before" />
-      <QuantityField path={`${path}.after`} label="Weight after" />
-      <QuantityField path={`${path}.energy`} label="Energy delivered" />
-      <QuantityField path={`${path}.duration`} label="Length of the run" />
+      <QuantityField path={`${path}.before`} />
+      <QuantityField path={`${path}.after`} />
+      <QuantityField path={`${path}.energy`} />
+      <QuantityField path={`${path}.duration`} />
     </div>
   {/snippet}
 </Rows>

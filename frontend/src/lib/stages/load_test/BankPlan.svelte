@@ -85,7 +85,7 @@
     {#each [...new Set([...typed, ...(fresh ? [fresh] : [])])] as key (key)}
       <div class="typed">
         <TextField path={`${at}.loads.${key}.name`} label="What it is" />
-        <QuantityField path={`${at}.loads.${key}.watts`} label="Draws" />
+        <QuantityField path={`${at}.loads.${key}.watts`} />
         {#if test.legs > 1}
           <ChoiceField path={`${at}.loads.${key}.leg`} label="Goes on" options={LOAD_LEGS} />
         {/if}

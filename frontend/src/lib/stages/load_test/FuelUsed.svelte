@@ -57,21 +57,17 @@
     </p>
   {:else if weighed}
     <div class="fields">
-      <QuantityField path={`${weighIn}.before`} label="On the scale before" />
-      <QuantityField path={`${weighIn}.after`} label="After" />
-      <QuantityField path={`${weighIn}.energy`} label="Energy delivered" />
-      <QuantityField path={`${weighIn}.duration`} label="Time between" />
+      <QuantityField path={`${weighIn}.before`} />
+      <QuantityField path={`${weighIn}.after`} />
+      <QuantityField path={`${weighIn}.energy`} />
+      <QuantityField path={`${weighIn}.duration`} />
     </div>
   {:else}
     <MeterTaps path={clocked} dials={test.dials} />
     <div class="fields">
-      <QuantityField path={`${clocked}.flow`} label="Gas by the meter" />
-      <QuantityField path={`${clocked}.load`} label="Load meanwhile" />
-      <QuantityField
-        path={`${clocked}.heating`}
-        label="Heating value (HHV)"
-        hint="Empty: as usual for this gas."
-      />
+      <QuantityField path={`${clocked}.flow`} />
+      <QuantityField path={`${clocked}.load`} />
+      <QuantityField path={`${clocked}.heating`} hint="Empty: as usual for this gas." />
     </div>
   {/if}
   {#if run.used}

@@ -141,8 +141,8 @@
   {#key typing}
     <div class="typing" use:opens>
       <div class="fields">
-        <QuantityField path={`${at}.readings.${typing}.after`} label="Since loaded" />
-        <QuantityField path={`${at}.readings.${typing}.output`} label="Output" />
+        <QuantityField path={`${at}.readings.${typing}.after`} />
+        <QuantityField path={`${at}.readings.${typing}.output`} />
         <QuantityField
           path={`${at}.readings.${typing}.volts_a`}
           label={test.legs > 1 ? 'Volts, leg A' : 'Volts'}
@@ -152,15 +152,15 @@
           label={test.legs > 1 ? 'Amps, leg A' : 'Amps'}
         />
         {#if test.legs > 1}
-          <QuantityField path={`${at}.readings.${typing}.volts_b`} label="Volts, leg B" />
-          <QuantityField path={`${at}.readings.${typing}.amps_b`} label="Amps, leg B" />
+          <QuantityField path={`${at}.readings.${typing}.volts_b`} />
+          <QuantityField path={`${at}.readings.${typing}.amps_b`} />
         {/if}
-        <QuantityField path={`${at}.readings.${typing}.hertz`} label="Frequency" />
-        <QuantityField path={`${at}.readings.${typing}.throttle`} label="Throttle" />
-        <QuantityField path={`${at}.readings.${typing}.lam`} label="λ" />
-        <QuantityField path={`${at}.readings.${typing}.exhaust`} label="Exhaust" />
-        <QuantityField path={`${at}.readings.${typing}.co`} label="CO in the exhaust" />
-        <QuantityField path={`${at}.readings.${typing}.air_co`} label="CO where people are" />
+        <QuantityField path={`${at}.readings.${typing}.hertz`} />
+        <QuantityField path={`${at}.readings.${typing}.throttle`} />
+        <QuantityField path={`${at}.readings.${typing}.lam`} />
+        <QuantityField path={`${at}.readings.${typing}.exhaust`} />
+        <QuantityField path={`${at}.readings.${typing}.co`} />
+        <QuantityField path={`${at}.readings.${typing}.air_co`} />
         <ChoiceField path={`${at}.readings.${typing}.ran`} label="It ran" options={RAN} />
         <ChoiceField path={`${at}.readings.${typing}.smell`} label="Smelled" options={SMELLS} />
         <button class="btn btn-sm" onclick={() => (typing = '')}>Close</button>
@@ -183,8 +183,8 @@
   />
   <div class="small">
     <ChoiceField path={`${at}.opened`} label="Throttle under load" options={THROTTLE_OPENED} />
-    <QuantityField path={`${at}.outside`} label="Air outside" />
-    <QuantityField path={`${at}.held`} label="Most it held, throttle open" />
+    <QuantityField path={`${at}.outside`} />
+    <QuantityField path={`${at}.held`} />
   </div>
 </div>
 

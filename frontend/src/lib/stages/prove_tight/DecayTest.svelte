@@ -18,15 +18,15 @@
 {#if zone.begun}
   <div class="decay" data-decay={zone.tells}>
     <div class="fields">
-      <QuantityField path={`${at}.volume`} label="Gas shut in" />
-      <QuantityField path={`${at}.before`} label="Pressure before" />
-      <QuantityField path={`${at}.after`} label="Pressure after" />
-      <QuantityField path={`${at}.seconds`} label="Time between" />
-      <QuantityField path={`${at}.before_k`} label="Gas temperature before" assumed={288.15} />
-      <QuantityField path={`${at}.after_k`} label="Gas temperature after" assumed="the same" />
-      <QuantityField path={`${at}.gauge`} label="Gauge reads within" assumed={12.5} />
-      <QuantityField path={`${at}.limit`} label="Leak to rule out" assumed="10 cm³/h" />
-      <QuantityField path={`${at}.barometer`} label="Barometer moved by" assumed="not at all" />
+      <QuantityField path={`${at}.volume`} />
+      <QuantityField path={`${at}.before`} />
+      <QuantityField path={`${at}.after`} />
+      <QuantityField path={`${at}.seconds`} />
+      <QuantityField path={`${at}.before_k`} assumed={288.15} />
+      <QuantityField path={`${at}.after_k`} assumed="the same" />
+      <QuantityField path={`${at}.gauge`} assumed={12.5} />
+      <QuantityField path={`${at}.limit`} assumed="10 cm³/h" />
+      <QuantityField path={`${at}.barometer`} assumed="not at all" />
     </div>
     {#if zone.drop && zone.leak}
       <p role="status" class={zone.tells}>

@@ -105,8 +105,8 @@ def _inputs(case: TrainCase) -> tuple[Input, ...]:
         Input("fuel at full load, upper end (HHV)", demand.heat_hhv(), "heat_rate"),
         source,
         Input("elevation", demand.elevation_m, "elevation"),
-        Input("hottest", demand.hottest_k, "temperature"),
-        Input("coldest", demand.coldest_k, "temperature"),
+        Input("hottest day", demand.hottest_k, "temperature"),
+        Input("coldest night", demand.coldest_k, "temperature"),
         *(Input("taken", text, "text", Origin.ASSUMED, path) for text, path in asked.assumed),
     )
 

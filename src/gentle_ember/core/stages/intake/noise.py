@@ -70,7 +70,7 @@ def noise(job: Job, site: str) -> tuple[Figure, ...]:
         )  # fmt: skip
     if here.quiet_limit is not None:
         value = distance_for(stated.value, here.quiet_limit.value)
-        asked = Input("most allowed there", here.quiet_limit.value, "sound_level",
+        asked = Input("most sound at the neighbor", here.quiet_limit.value, "sound_level",
                       here.quiet_limit.origin, f"sites.{site}.quiet_limit")  # fmt: skip
         ends = [distance_for(stated.value + way * BAND_DB, here.quiet_limit.value)
                 for way in (-1, 1)]  # fmt: skip

@@ -112,9 +112,9 @@ def _made(job: Job, begun: Fact) -> tuple[Input, ...]:
     made, on = job.set.carburetor.jetted_at, job.set.carburetor.jets.made_on
     made_on = GASOLINES[on].name if on in GASOLINES else "not known, taken as gasoline"
     return (
-        Input("jet it was made with", begun.value, "count", begun.origin,
+        Input("jet number", begun.value, "count", begun.origin,
               "set.carburetor.jets.stamped.number"),
-        Input("made for", made.value if made else 0.0, "elevation",
+        Input("jetted at elevation", made.value if made else 0.0, "elevation",
               made.origin if made else Origin.ASSUMED, "set.carburetor.jetted_at"),
         Input("made on", made_on, "text"),
         Input("gasoline here", GASOLINES[job.set.gasoline].name, "text"),

@@ -245,13 +245,13 @@ def stud_figures(case: Case, key: str) -> tuple[Figure, ...]:
         return ()
     bolt, stack = case.set.studs, case.set.stack
     rows = (
-        ("stick-out", found.stick_out_m, bolt.stick_out, "set.studs.stick_out"),
+        ("stick-out past the carburetor", found.stick_out_m, bolt.stick_out, "set.studs.stick_out"),
         ("air-cleaner flange", found.flange_m, stack.flange, "set.stack.flange"),
         ("washers", found.washers_m, stack.washers, "set.stack.washers"),
-        ("adapter", found.adapter_m, stack.adapter, "set.stack.adapter"),
+        ("adapter thickness", found.adapter_m, stack.adapter, "set.stack.adapter"),
         ("gaskets, compressed", found.gaskets_m, stack.gaskets, "set.stack.gaskets"),
         ("nut height", found.nut_height_m, bolt.nut_height, "set.studs.nut_height"),
-        ("pitch", found.pitch_m, bolt.pitch, "set.studs.pitch"),
+        ("stud pitch", found.pitch_m, bolt.pitch, "set.studs.pitch"),
         ("stud diameter", found.diameter_m, bolt.diameter, "set.studs.diameter"),
     )
     inputs = tuple(
@@ -289,7 +289,7 @@ def stud_figures(case: Case, key: str) -> tuple[Figure, ...]:
                 Band(max(0.0, turns - spare), turns + spare),
                 (
                     Input("short by", short, "small_length"),
-                    Input("pitch", found.pitch_m, "small_length"),
+                    Input("stud pitch", found.pitch_m, "small_length"),
                     Input(
                         "thread in the casting",
                         depth.value if depth else "not measured",
@@ -328,11 +328,11 @@ def _jet_figures(case: Case) -> tuple[Figure, ...]:
             jets.DENSITY,
             spread(value, 0.02),
             (
-                Input("stamped number", stamped.value, "count", stamped.origin,
+                Input("jet number", stamped.value, "count", stamped.origin,
                       "set.carburetor.jets.stamped.number"),
-                Input("made for elevation", made.value, "elevation", made.origin,
+                Input("jetted at elevation", made.value, "elevation", made.origin,
                       "set.carburetor.jetted_at"),
-                Input("elevation here", here.value, "elevation", here.origin,
+                Input("elevation", here.value, "elevation", here.origin,
                       f"{case.at}.elevation"),
                 Input("leaner by its ethanol", leaner),
             ),

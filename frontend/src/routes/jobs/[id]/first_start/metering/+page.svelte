@@ -235,12 +235,8 @@
           <div class="how">
             <ChoiceField path={`${at}.signal`} label="Read by" options={SIGNALS} />
             <ChoiceField path={`${at}.school`} label="Start by" options={SCHOOLS} />
-            <QuantityField path={`${at}.preset`} label="Maker's preset, turns" />
-            <QuantityField
-              path={`${at}.most`}
-              label="Last turn of the screw"
-              assumed={`${gas.most} assumed`}
-            />
+            <QuantityField path={`${at}.preset`} />
+            <QuantityField path={`${at}.most`} assumed={`${gas.most} assumed`} />
           </div>
           <ReadingsFile
             file={`metering/${gas.key}`}

@@ -72,12 +72,12 @@
   />
   {#if one.gas && one.ran}
     <div class="figures">
-      <QuantityField path={`${at}.died_after`} label="Valve shut, it ran on" />
-      <QuantityField path={`${at}.no_load`} label="No load, warm" />
+      <QuantityField path={`${at}.died_after`} />
+      <QuantityField path={`${at}.no_load`} />
       {#if keeps}
-        <QuantityField path={`${at}.change_over`} label="Changed over in" />
-        <QuantityField path={`${at}.load_before`} label="Gasoline held before" />
-        <QuantityField path={`${at}.load_after`} label="Gasoline held, afterwards" />
+        <QuantityField path={`${at}.change_over`} />
+        <QuantityField path={`${at}.load_before`} />
+        <QuantityField path={`${at}.load_after`} />
       {/if}
     </div>
     {#if one.lost}

@@ -52,8 +52,8 @@
     </p>
     {#if house.faults['']}<p class="quiet">{house.faults['']}</p>{/if}
     <div class="grid-3">
-      <QuantityField path={`${at}.meter`} label="Meter rating" />
-      <QuantityField path={`${at}.house.allowed`} label="Drop allowed" assumed={124.54} />
+      <QuantityField path={`${at}.meter`} />
+      <QuantityField path={`${at}.house.allowed`} assumed={124.54} />
       <ChoiceField
         path={`${at}.house.stub`}
         label="The generator's stub ends"
@@ -83,8 +83,8 @@
             label="Comes from"
             options={parents(house.gas, key)}
           />
-          <QuantityField path={`${path}.length`} label="Length with fittings" />
-          <QuantityField path={`${path}.load`} label="Appliance at its end" />
+          <QuantityField path={`${path}.length`} />
+          <QuantityField path={`${path}.load`} />
           <ChoiceField
             path={`${path}.size`}
             label="Size that is there"

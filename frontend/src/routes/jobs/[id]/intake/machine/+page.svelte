@@ -46,7 +46,7 @@
     {#snippet row(path)}
       <div class="grid-3">
         <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
-        <QuantityField path={`${path}.room`} label="Room behind it" />
+        <QuantityField path={`${path}.room`} />
         <ChoiceField path={`${path}.behind`} label="Behind it" options={BEHIND} />
         <TextField path={`${path}.stands`} label="What stands there now" />
         <ChoiceField path={`${path}.remedy`} label="What becomes of it" options={REMEDY} />

@@ -29,15 +29,11 @@
 <section class="section">
   <h2>Rating</h2>
   <div class="grid-3">
-    <QuantityField path="set.running" label="Running rating" />
-    <QuantityField path="set.starting" label="Starting rating" />
-    <QuantityField path="set.volts" label="Voltage" />
-    <QuantityField
-      path="set.rating_elevation"
-      label="Rated at elevation"
-      assumed="sea level, assumed"
-    />
-    <QuantityField path="set.rating_temperature" label="Rated at" assumed={298.15} />
+    <QuantityField path="set.running" />
+    <QuantityField path="set.starting" />
+    <QuantityField path="set.volts" />
+    <QuantityField path="set.rating_elevation" assumed="sea level, assumed" />
+    <QuantityField path="set.rating_temperature" assumed={298.15} />
     <ChoiceField path="set.phases" label="Phases" options={PHASES} />
   </div>
 </section>
@@ -45,34 +41,25 @@
 <section class="section">
   <h2>Engine and alternator</h2>
   <div class="grid-3">
-    <QuantityField path="set.displacement" label="Displacement" />
-    <QuantityField path="set.shaft_power" label="Shaft power" hint="Net, at the working speed." />
-    <QuantityField
-      path="set.alternator_efficiency"
-      label="Alternator efficiency"
-      assumed="82 %, assumed"
-    />
+    <QuantityField path="set.displacement" />
+    <QuantityField path="set.shaft_power" hint="Net, at the working speed." />
+    <QuantityField path="set.alternator_efficiency" assumed="82 %, assumed" />
     <ChoiceField path="set.cylinders" label="Cylinders" options={CYLINDER_COUNTS} />
     <QuantityField
       path="set.reserve_ratio"
-      label="Engine reserve"
       assumed="1.0, assumed"
       hint="Engine over rating, when shaft power is not known."
     />
-    <QuantityField path="set.sound_level" label="Sound level at 7 m" hint="From the plate." />
-    <QuantityField path="set.gas_efficiency" label="Efficiency on gas" assumed="1.0, assumed" />
+    <QuantityField path="set.sound_level" hint="From the plate." />
+    <QuantityField path="set.gas_efficiency" assumed="1.0, assumed" />
   </div>
 </section>
 
 <section class="section">
   <h2>Carburetor and tank</h2>
   <div class="grid-3">
-    <QuantityField
-      path="set.carburetor.jetted_at"
-      label="Jetted at elevation"
-      assumed="sea level, assumed"
-    />
-    <QuantityField path="set.tank" label="Gasoline tank" />
+    <QuantityField path="set.carburetor.jetted_at" assumed="sea level, assumed" />
+    <QuantityField path="set.tank" />
     <ChoiceField path="set.gasoline" label="Gasoline" options={GASOLINES} />
     <ChoiceField
       path="set.carburetor.jets.made_on"
@@ -80,7 +67,7 @@
       options={JETTED_ON}
       hint="Ethanol leans a jet chosen without it."
     />
-    <QuantityField path="set.hertz" label="Frequency" />
+    <QuantityField path="set.hertz" />
   </div>
 </section>
 

@@ -69,14 +69,10 @@
 {#key key}
   <div class="grid-3">
     <TextField path={`${at}.name`} label="Name" />
-    <QuantityField path={`${at}.elevation`} label="Elevation" />
-    <QuantityField
-      path={`${at}.humidity`}
-      label="Relative humidity"
-      assumed="the rating's, assumed"
-    />
-    <QuantityField path={`${at}.coldest`} label="Coldest night" />
-    <QuantityField path={`${at}.hottest`} label="Hottest day" />
+    <QuantityField path={`${at}.elevation`} />
+    <QuantityField path={`${at}.humidity`} assumed="the rating's, assumed" />
+    <QuantityField path={`${at}.coldest`} />
+    <QuantityField path={`${at}.hottest`} />
     <ChoiceField path={`${at}.gasoline`} label="Gasoline at hand" options={AT_HAND} />
   </div>
 
@@ -93,14 +89,10 @@
         <ChoiceField path={`${path}.size`} label="Size" options={sizes} />
         <ChoiceField path={`${path}.count`} label="How many together" options={COUNTS} />
         <ChoiceField path={`${path}.shelter`} label="Around the cylinder" options={SHELTERS} />
-        <QuantityField
-          path={`${path}.weighed`}
-          label="Weighed, each"
-          hint="Scale reading, cylinder and all."
-        />
-        <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
-        <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
-        <QuantityField path={`${path}.distance`} label="Distance to the set" />
+        <QuantityField path={`${path}.weighed`} hint="Scale reading, cylinder and all." />
+        <QuantityField path={`${path}.tare`} assumed="typical" />
+        <QuantityField path={`${path}.fill`} assumed="full (80 %)" />
+        <QuantityField path={`${path}.distance`} />
         <TextField
           path={`${path}.stamped`}
           label="Last date stamped"
@@ -125,23 +117,19 @@
       <div class="grid-3">
         <ChoiceField path={`${path}.kind`} label="Gas" options={GAS_KINDS} />
         {#if kind === 'biogas'}
-          <QuantityField path={`${path}.methane`} label="Methane share" assumed="60 %, assumed" />
-          <QuantityField path={`${path}.sulfide`} label="Hydrogen sulfide" />
+          <QuantityField path={`${path}.methane`} assumed="60 %, assumed" />
+          <QuantityField path={`${path}.sulfide`} />
           <ChoiceField path={`${path}.cleaned`} label="Scrubbed and dried" options={ASKED} />
         {:else}
-          <QuantityField path={`${path}.hhv`} label="Heating value (HHV)" assumed="1,030 BTU/ft³" />
-          <QuantityField
-            path={`${path}.specific_gravity`}
-            label="Specific gravity"
-            assumed="0.60"
-          />
-          <QuantityField path={`${path}.meter`} label="Meter rating" />
-          <QuantityField path={`${path}.appliances`} label="Appliances on it" />
+          <QuantityField path={`${path}.hhv`} assumed="1,030 BTU/ft³" />
+          <QuantityField path={`${path}.specific_gravity`} assumed="0.60" />
+          <QuantityField path={`${path}.meter`} />
+          <QuantityField path={`${path}.appliances`} />
         {/if}
-        <QuantityField path={`${path}.pressure`} label="Supply pressure" />
+        <QuantityField path={`${path}.pressure`} />
         <ChoiceField path={`${path}.stub`} label="Pipe thread there" options={STUBS} />
-        <QuantityField path={`${path}.distance`} label="Distance to the set" />
-        <QuantityField path={`${path}.rise`} label="Set above the stub by" />
+        <QuantityField path={`${path}.distance`} />
+        <QuantityField path={`${path}.rise`} />
       </div>
     {/snippet}
   </Rows>
@@ -149,19 +137,11 @@
   <section class="section">
     <h2>Remote gasoline tank</h2>
     <div class="grid-3">
-      <QuantityField path={`${at}.remote_tank.volume`} label="Remote tank" />
-      <QuantityField
-        path={`${at}.remote_tank.rise`}
-        label="Outlet above the carburetor"
-        hint="Negative when it lies below."
-      />
-      <QuantityField path={`${at}.remote_tank.distance`} label="Hose from tank to set" />
-      <QuantityField path={`${at}.remote_tank.depth`} label="Fuel depth when full" />
-      <QuantityField
-        path={`${at}.remote_tank.high_loop`}
-        label="Highest point above the outlet"
-        hint="0 where the line only falls."
-      />
+      <QuantityField path={`${at}.remote_tank.volume`} />
+      <QuantityField path={`${at}.remote_tank.rise`} hint="Negative when it lies below." />
+      <QuantityField path={`${at}.remote_tank.distance`} />
+      <QuantityField path={`${at}.remote_tank.depth`} />
+      <QuantityField path={`${at}.remote_tank.high_loop`} hint="0 where the line only falls." />
     </div>
   </section>
 
@@ -170,12 +150,8 @@
     <div class="grid-3">
       <ChoiceField path={`${at}.storage`} label="Fuel is stored" options={STORAGE} />
       <TextField path={`${at}.quiet_hours`} label="Quiet hours" placeholder="22 to 7" />
-      <QuantityField path={`${at}.neighbor`} label="Distance to the neighbor" />
-      <QuantityField
-        path={`${at}.quiet_limit`}
-        label="Most sound at the neighbor"
-        hint="As the place or the campground asks."
-      />
+      <QuantityField path={`${at}.neighbor`} />
+      <QuantityField path={`${at}.quiet_limit`} hint="As the place or the campground asks." />
       <div class="noise" data-noise>
         {#each noise as one (one.key)}
           <span>{one.label}</span><Figure figure={one} band />
@@ -185,7 +161,6 @@
       </div>
       <QuantityField
         path={`${at}.least_opening`}
-        label="Least distance, openings"
         assumed="20 ft (6 m)"
         hint="Nearer only with a reason and a name, and never under 10 ft (3 m)."
       />
@@ -193,7 +168,6 @@
       <TextField path={`${at}.least_opening_by`} label="Who says so, openings" />
       <QuantityField
         path={`${at}.least_cylinder`}
-        label="Least distance, cylinder"
         assumed="5 ft (1.5 m)"
         hint="Nearer only with a reason and a name, and never under 3 ft (0.9 m)."
       />

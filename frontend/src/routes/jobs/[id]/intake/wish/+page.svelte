@@ -38,13 +38,11 @@
   <div class="grid-2">
     <QuantityField
       path="load.planned"
-      label="Planned load"
       assumed="the loads below that must run"
       hint="Watts, or V × A."
     />
     <QuantityField
       path="load.largest_start"
-      label="Largest start"
       assumed="worst case of the loads below"
       hint="Everything running as the hardest motor starts."
     />
@@ -62,8 +60,8 @@
   {#snippet row(path)}
     <div class="grid-3">
       <TextField path={`${path}.name`} label="Load" placeholder="vaccine fridge" />
-      <QuantityField path={`${path}.running`} label="Running" />
-      <QuantityField path={`${path}.starting`} label="Starting" assumed="by its kind" />
+      <QuantityField path={`${path}.running`} />
+      <QuantityField path={`${path}.starting`} assumed="by its kind" />
       <ChoiceField path={`${path}.kind`} label="Kind" options={APPLIANCES} />
       <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
       <ChoiceField path={`${path}.must_run`} label="Need" options={MUST} />

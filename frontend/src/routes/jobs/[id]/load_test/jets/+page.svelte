@@ -42,12 +42,12 @@
     <QuantityField path={`${at}.published.number`} label="Published" />
     <QuantityField path={`${at}.believed.number`} label="Believed" />
     <ChoiceField path={`${at}.marking`} label="Marked by" options={MARKINGS} />
-    <QuantityField path="set.carburetor.jetted_at" label="It was made for" />
-    <QuantityField path={`sites.${site}.elevation`} label="It runs at" />
-    <QuantityField path={`${at}.step`} label="Step between sizes" assumed="2.5" />
+    <QuantityField path="set.carburetor.jetted_at" />
+    <QuantityField path={`sites.${site}.elevation`} />
+    <QuantityField path={`${at}.step`} assumed="2.5" />
     <QuantityField path={`${at}.kit.number`} label="The kit's sheet says" />
     <TextField path={`${at}.kit.source`} label="Which kit" />
-    {#if dual}<QuantityField path={`${at}.orifice`} label="Factory gas orifice" />{/if}
+    {#if dual}<QuantityField path={`${at}.orifice`} />{/if}
   </div>
 
   {#if jets.wanted.length}

@@ -129,9 +129,9 @@
   {#if path}
     {#key path}
       <div class="grid-3 fill">
-        <QuantityField path={`${path}.weighed`} label="Weighed, each" />
-        <QuantityField path={`${path}.tare`} label="Stamped tare (TW)" assumed="typical" />
-        <QuantityField path={`${path}.fill`} label="Or propane in each" assumed="full (80 %)" />
+        <QuantityField path={`${path}.weighed`} />
+        <QuantityField path={`${path}.tare`} assumed="typical" />
+        <QuantityField path={`${path}.fill`} assumed="full (80 %)" />
       </div>
     {/key}
   {/if}

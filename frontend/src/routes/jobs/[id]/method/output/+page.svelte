@@ -85,12 +85,8 @@
   <section class="section">
     <h2>What it must carry</h2>
     <div class="grid-2">
-      <QuantityField path="load.planned" label="Planned load" assumed="half the rating, assumed" />
-      <QuantityField
-        path="load.largest_start"
-        label="Largest start"
-        hint="The worst moment, in all."
-      />
+      <QuantityField path="load.planned" assumed="half the rating, assumed" />
+      <QuantityField path="load.largest_start" hint="The worst moment, in all." />
     </div>
     <a class="btn btn-sm" href={`/api/jobs/${job().id}/output.csv?system=${prefs.system}`}>
       <Download size={16} />Table as CSV

@@ -51,7 +51,7 @@
       {@const at = `proof.how.${gas.fuel}`}
       <div class="grid-3" data-how>
         <ChoiceField path={`${at}.by`} label="Looked at with" options={LOOKED_WITH} />
-        <QuantityField path={`${at}.air`} label="Air at the test" />
+        <QuantityField path={`${at}.air`} />
         <TextField path={`${at}.gauge`} label="Gauge, by name or number" />
         {#if job().settled?.job.proof?.how?.[gas.fuel]?.by === 'detector'}
           <TextField path={`${at}.detector`} label="Detector, and when calibrated" />
@@ -93,9 +93,9 @@
           Manometer at its test port: engine stopped, again five minutes later, then at full load.
         </p>
         <div class="grid-3">
-          <QuantityField path={`${at}.static`} label="At no flow" />
-          <QuantityField path={`${at}.later`} label="Five minutes later" />
-          <QuantityField path={`${at}.full`} label="At full load" />
+          <QuantityField path={`${at}.static`} />
+          <QuantityField path={`${at}.later`} />
+          <QuantityField path={`${at}.full`} />
         </div>
         {#if gas.pressures.length}
           <p>
