@@ -46,9 +46,9 @@ def test_the_cinema_train_is_built_starved_and_repaired(either):
 
     swap(page, "supply_half", "beck coupler, stemmed")
     expect(trouble(page, "starved")).to_contain_text("half load is fine")
-    swap(page, "hose", "LP hose, 3/8 in bore, 3 m, NPT ends")
+    swap(page, "hose", "LP hose, 3/8 in bore, 10 ft (3 m), NPT ends")
     starved = trouble(page, "starved")
-    expect(starved).to_contain_text("LP hose, 3/8 in bore, 3 m, NPT ends takes most")
+    expect(starved).to_contain_text("LP hose, 3/8 in bore, 10 ft (3 m), NPT ends takes most")
     expect(starved).to_contain_text("short by")
     expect(starved).to_contain_text("in w.c.")
     expect(page.locator('[data-what-if="bore"]')).to_be_visible()

@@ -139,7 +139,7 @@ def test_turning_twice_and_swapping_back_change_nothing() -> None:
         assert once != PROPANE_TRAIN
         assert turn(once, key, SHELF.parts) == PROPANE_TRAIN
     held = SHELF.parts[PROPANE_TRAIN.slots["run_hose"].part]
-    other = SHELF.parts[part("LP hose, 1/2|3 m, NPT")]
+    other = SHELF.parts[part("LP hose, 1/2|10 ft (3 m), NPT")]
     there = swap(PROPANE_TRAIN, "run_hose", (other,), SHELF, FuelKey.PROPANE)
     assert there.mates
     assert there.added

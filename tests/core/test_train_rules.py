@@ -76,7 +76,7 @@ def test_faults_of_single_devices() -> None:
     clamped = insert(first, "first", Slot(part=part("barb, 1/2|1/2 in NPT male")), SHELF.parts)
     assert "clamp" in stops(job_of("great"), clamped)
     assert "rating" in stops(PROPANE_JOB, insert(PROPANE_TRAIN, "source", Slot(part=part(
-        "LP hose, 1/2|0.6 m, flare")), SHELF.parts))  # fmt: skip
+        "LP hose, 1/2|2 ft (0.6 m), flare")), SHELF.parts))  # fmt: skip
 
 
 def test_cautions_stand_where_they_apply() -> None:
@@ -107,7 +107,7 @@ def test_cautions_stand_where_they_apply() -> None:
 
 
 def test_a_starved_device_names_the_part_that_takes_most_and_how_much_is_short() -> None:
-    hose = SHELF.parts[part("LP hose, 3/8|3 m, NPT")]
+    hose = SHELF.parts[part("LP hose, 3/8|10 ft (3 m), NPT")]
     starved = swap(GAS_TRAIN, "hose", (hose,), SHELF, FuelKey.NATURAL_GAS).train
     found = next(
         one for one in section(GAS_JOB, starved, "natural_gas").troubles if one.rule == "starved"
