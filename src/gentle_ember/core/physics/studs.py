@@ -68,7 +68,7 @@ class StudJoint:
 def engagement(joint: StudJoint) -> float:
     """Thread that carries in the nut [m]: the stud's chamfered end, one pitch, carries nothing.
 
-    >>> [round(engagement(Joint(6e-3, 1e-3, s, 5e-3, 18e-3)) * 1e3, 2) for s in (0.037, 0.045)]
+    >>> [round(engagement(StudJoint(6e-3, 1e-3, s, 5e-3, 18e-3)) * 1e3, 2) for s in (0.037, 0.045)]
     [3.5, 5.0]
     """
     return max(0.0, min(joint.nut_height_m, joint.past_stack_m - joint.pitch_m))
@@ -77,9 +77,9 @@ def engagement(joint: StudJoint) -> float:
 def full_nut(joint: StudJoint) -> bool:
     """Whether a full nut goes on with one pitch showing.
 
-    >>> full_nut(Joint(6e-3, 1e-3, 38.5e-3, 5e-3, 18e-3))
+    >>> full_nut(StudJoint(6e-3, 1e-3, 38.5e-3, 5e-3, 18e-3))
     True
-    >>> full_nut(Joint(6e-3, 1e-3, 38e-3, 5e-3, 18e-3))
+    >>> full_nut(StudJoint(6e-3, 1e-3, 38e-3, 5e-3, 18e-3))
     False
     """
     return shortfall(joint) <= 1e-9
@@ -88,7 +88,7 @@ def full_nut(joint: StudJoint) -> bool:
 def shortfall(joint: StudJoint) -> float:
     """How much longer the stud must stand out for a full nut and one pitch showing [m].
 
-    >>> round(shortfall(Joint(6e-3, 1e-3, 34e-3, 5e-3, 18e-3)) * 1e3, 2)
+    >>> round(shortfall(StudJoint(6e-3, 1e-3, 34e-3, 5e-3, 18e-3)) * 1e3, 2)
     4.5
     """
     return max(0.0, joint.nut_height_m + joint.pitch_m - joint.past_stack_m)
@@ -97,7 +97,7 @@ def shortfall(joint: StudJoint) -> float:
 def cautioned(joint: StudJoint) -> bool:
     """Whether the nut is only partly on but carries at least 0.8 diameters.
 
-    >>> cautioned(Joint(6e-3, 1e-3, 38.4e-3, 5e-3, 18e-3))
+    >>> cautioned(StudJoint(6e-3, 1e-3, 38.4e-3, 5e-3, 18e-3))
     True
     """
     return not full_nut(joint) and engagement(joint) >= CAUTION_SHARE * joint.diameter_m - 1e-9
@@ -140,7 +140,7 @@ def longer_stud(joint: StudJoint, thread_depth_m: float) -> float:
     Raises:
         QuantityError: longer than any stud of the series.
 
-    >>> round(longer_stud(Joint(6e-3, 1e-3, 34e-3, 5e-3, 18e-3), 12e-3) * 1e3)
+    >>> round(longer_stud(StudJoint(6e-3, 1e-3, 34e-3, 5e-3, 18e-3), 12e-3) * 1e3)
     55
     """
     wanted = thread_depth_m + joint.stack_m + joint.nut_height_m + joint.pitch_m

@@ -51,7 +51,7 @@ def learn(records: Iterable[tuple[str, float]]) -> dict[str, LearnedTime]:
 def minutes(book: float, learned: LearnedTime | None) -> float:
     """Minutes a step is expected to take.
 
-    >>> round(minutes(10.0, None), 2), round(minutes(10.0, Learned(3, 3 * math.log(20.0))), 2)
+    >>> round(minutes(10.0, None), 2), round(minutes(10.0, LearnedTime(3, 3 * math.log(20.0))), 2)
     (10.0, 14.14)
     """
     if learned is None or not learned.count:

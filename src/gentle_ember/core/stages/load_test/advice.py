@@ -52,7 +52,7 @@ class RunEvidence:
 def advise(seen: RunEvidence) -> RunAdvice:
     """What to do after a run; toward rich wherever two signs disagree.
 
-    >>> advise(Evidence(False, 0.98, None, 1.0, False, 85.0, None, (82.0, 88.0))).jet
+    >>> advise(RunEvidence(False, 0.98, None, 1.0, False, 85.0, None, (82.0, 88.0))).jet
     88.0
     """
     lean = _leaning(seen)

@@ -82,7 +82,7 @@ def plan_bank(loads: tuple[BankLoad, ...], output_w: float, rating_w: float, leg
     Returns:
         The plan nearest to the aim; nothing switched on when nothing fits.
 
-    >>> heater = Load("h", "heater", 1500.0, 4)
+    >>> heater = BankLoad("h", "heater", 1500.0, 4)
     >>> found = plan_bank((heater,), 5000.0, 6000.0, 2)
     >>> found.total_w, sorted(found.legs_w), found.enough
     (4500.0, [1500.0, 3000.0], True)
