@@ -96,6 +96,7 @@ COLUMNS: dict[str, Column] = {
         ("least", "least_pa", _PA), ("most", "most_pa", _PA), ("rating", "rating_pa", _PA),
         ("set", "set_pa", _PA), ("droop_pct", "droop", _PERCENT),
         ("lock_up_pct", "lock_up", _PERCENT), ("rated_kbtu_h", "rated_w", _KBTU),
+        ("rated_at", "rated_at_pa", _PA),
         ("opening_inwc", "opening_pa", _number(INCH_WC_PA)), ("throat_mm", "throat_m", _MM),
         ("thickness_mm", "thickness_m", _MM), ("gaskets", "gaskets", _INT),
         ("branches", "branches", _INT), ("closes", "closes", _YES),

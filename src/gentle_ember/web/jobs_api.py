@@ -7,7 +7,12 @@ from typing import Any
 from flask import Response
 
 from gentle_ember.core.estimates.cylinder import answer, helps
-from gentle_ember.core.estimates.run_times import OVERFULL, cylinder_question, overfull
+from gentle_ember.core.estimates.run_times import (
+    OVERFULL,
+    cylinder_question,
+    cylinders_regulator,
+    overfull,
+)
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.job.site import CylindersAtHand
@@ -176,6 +181,7 @@ def cylinder(path: JobPath, query: CylinderQuery) -> Response:
         job.set.running.value,
         services().catalog,
         ambient_k=query.temperature_k,
+        regulator=cylinders_regulator(job),
     )
     if case is None:
         raise NotFoundError("The catalog has no such cylinder.")

@@ -18,11 +18,13 @@ from gentle_ember.core.estimates.defaults import (
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import FuelOutput, OutputSection
 from gentle_ember.core.job.generator import GeneratorSet
-from gentle_ember.core.job.job import Load
+from gentle_ember.core.job.job import Job, Load
+from gentle_ember.core.job.part import CYLINDER_FED, Part
 from gentle_ember.core.job.site import CylindersAtHand, Site
-from gentle_ember.core.physics.cylinder import CylinderSize
+from gentle_ember.core.physics import air
+from gentle_ember.core.physics.cylinder import FIRST_STAGE_MINIMUM_PA, CylinderSize
 from gentle_ember.core.physics.fuel_use import WILLANS, Willans
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import PROPANE, FuelKey
 from gentle_ember.core.physics.supply import (
     MASS_DRAW,
     TANK,
@@ -30,6 +32,7 @@ from gentle_ember.core.physics.supply import (
     UTILITY,
     heat_rate_hhv,
     mass_draw,
+    starving_inlet,
     tank_energy,
     volume_draw,
 )
@@ -97,19 +100,32 @@ def cylinder_case(
     ambient_k: float,
     load_w: float,
     line: Willans,
+    regulator: Part | None = None,
 ) -> CylinderCase:
-    """A question about cylinders of this site."""
+    """A question about cylinders of this site, emptied through a regulator where one is known."""
     contents, origin = contents_of(at_hand, size)
+    fuel = gas_line(generator, line, FuelKey.PROPANE)
+    elevation = site_air(site, key).elevation.value
+    least = FIRST_STAGE_MINIMUM_PA
+    if regulator is not None and regulator.rated_w and regulator.rated_inlet_pa is not None:
+        least = starving_inlet(
+            heat_rate_hhv(fuel.fuel_w(load_w), PROPANE),
+            regulator.rated_w,
+            regulator.rated_inlet_pa,
+            least if regulator.least_pa is None else regulator.least_pa,
+            air.pressure(elevation),
+        )
     return CylinderCase(
         size,
         at_hand.count,
         contents,
         ambient_k,
         load_w,
-        gas_line(generator, line, FuelKey.PROPANE),
-        site_air(site, key).elevation.value,
+        fuel,
+        elevation,
         at_hand.shelter,
         origin,
+        least,
     )
 
 
@@ -164,6 +180,7 @@ def runs_section(
     catalog: Catalog,
     *,
     every_size: bool,
+    regulator: Part | None = None,
 ) -> RunsSection:
     """Run time of every container at hand, and with `every_size` of each catalog cylinder."""
     rated = output.rating.value
@@ -186,12 +203,22 @@ def runs_section(
                 runs.append(RunEstimate(key, label, FuelKey.PROPANE, None, True, OVERFULL))
                 continue
             case = cylinder_case(
-                generator, site, site_key, at_hand, size, ambient.value, wanted.value, line
+                generator,
+                site,
+                site_key,
+                at_hand,
+                size,
+                ambient.value,
+                wanted.value,
+                line,
+                regulator,
             )
             ends = cylinder_run(case, f"run.{key}", label)
             runs.append(_run(key, label, propane, ends.figure, ends.left))
     if every_size:
-        runs.extend(_every_size(generator, site, site_key, here, wanted, line, propane, catalog))
+        runs.extend(
+            _every_size(generator, site, site_key, here, wanted, line, propane, catalog, regulator)
+        )
     gases = [entry for entry in output.fuels if entry.fuel.key is not FuelKey.GASOLINE]
     flows = tuple(_full_load(generator, line, entry) for entry in gases)
     return RunsSection(wanted, line, tuple(runs), flows)
@@ -227,6 +254,7 @@ def _every_size(
     line: Willans,
     propane: FuelOutput,
     catalog: Catalog,
+    regulator: Part | None,
 ) -> list[RunEstimate]:
     found: list[RunEstimate] = []
     taken = {entry.size for entry in site.cylinders.values() if entry.count == 1}
@@ -237,7 +265,15 @@ def _every_size(
         for when, ambient in _temperatures(here):
             key, label = f"size-{size.key}.{when}", f"{size.name}, {when}"
             case = cylinder_case(
-                generator, site, site_key, stand_in, size, ambient.value, wanted.value, line
+                generator,
+                site,
+                site_key,
+                stand_in,
+                size,
+                ambient.value,
+                wanted.value,
+                line,
+                regulator,
             )
             ends = cylinder_run(case, f"run.{key}", label)
             found.append(_run(key, label, propane, ends.figure, ends.left, at_hand=False))
@@ -297,6 +333,7 @@ def cylinder_question(
     catalog: Catalog,
     *,
     ambient_k: float | None = None,
+    regulator: Part | None = None,
 ) -> CylinderCase | None:
     """The cylinder page's question; the site's coldest unless told. None for an unknown size."""
     size = catalog.cylinders.get(at_hand.size)
@@ -305,7 +342,14 @@ def cylinder_question(
     air_k = site_air(site, site_key).coldest.value if ambient_k is None else ambient_k
     wanted = planned_load(load, rated_w).value
     line = fuel_line(generator, rated_w)
-    return cylinder_case(generator, site, site_key, at_hand, size, air_k, wanted, line)
+    return cylinder_case(generator, site, site_key, at_hand, size, air_k, wanted, line, regulator)
+
+
+def cylinders_regulator(job: Job) -> Part | None:
+    """The regulator the job's propane comes through first; None while there is no train."""
+    train = job.trains.get(str(FuelKey.PROPANE))
+    known = (job.parts.get(slot.part) for slot in train.slots.values()) if train else ()
+    return next((part for part in known if part and part.kind in CYLINDER_FED), None)
 
 
 def run_times(plan: Plan) -> RunsSection | None:
@@ -323,5 +367,12 @@ def _runs(plan: Plan, *, every_size: bool) -> RunsSection | None:
     if output is None:
         return None
     return runs_section(
-        job.set, plan.site, job.site, job.load, output, plan.catalog, every_size=every_size
+        job.set,
+        plan.site,
+        job.site,
+        job.load,
+        output,
+        plan.catalog,
+        every_size=every_size,
+        regulator=cylinders_regulator(job),
     )

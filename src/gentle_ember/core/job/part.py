@@ -19,6 +19,7 @@ from pydantic import (
 from gentle_ember.core.base.errors import EndError
 from gentle_ember.core.job.facts import Key, Model, Name
 from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.supply import RATED_AT_PA, regulator_capacity
 
 Share = Annotated[float, Field(ge=0, le=1)]
 Positive = Annotated[float, Field(gt=0, lt=1e9)]
@@ -83,6 +84,8 @@ class PartClass(StrEnum):
     CONSUMABLE = "consumable"
 
 
+CYLINDER_FED = frozenset((PartClass.FIRST_STAGE, PartClass.TWO_STAGE))
+"""Regulators that take what a cylinder gives: their flow goes with it."""
 REGULATORS = frozenset(
     (
         PartClass.FIRST_STAGE,
@@ -220,6 +223,8 @@ class Part(Model):
     lock_up: Share = 0.0
     """Rise of the outlet at no flow."""
     rated_w: Positive | None = None
+    rated_at_pa: Pascal | None = None
+    """Inlet pressure its rated flow is stated at."""
     opening_pa: Positive | None = None
     """Suction that opens a demand regulator."""
     throat_m: Positive | None = None
@@ -303,6 +308,20 @@ class Part(Model):
     def side_openings(self) -> bool:
         """Whether it has openings that are capped where nothing is joined to them."""
         return bool(self.ports) and self.kind is not PartClass.PUMP
+
+    @property
+    def rated_inlet_pa(self) -> float | None:
+        """Inlet its rating holds at [Pa]; None for a part whose flow does not go with it."""
+        if self.kind not in CYLINDER_FED:
+            return None
+        return RATED_AT_PA if self.rated_at_pa is None else self.rated_at_pa
+
+    def passes_w(self, inlet_pa: float, ambient_pa: float) -> float | None:
+        """Heat rate it passes at a gauge inlet pressure [W]; None where no rating is stated."""
+        at = self.rated_inlet_pa
+        if self.rated_w is None or at is None:
+            return self.rated_w
+        return regulator_capacity(self.rated_w, at, inlet_pa, ambient_pa)
 
     @property
     def limits_unstated(self) -> tuple[str, ...]:

@@ -263,7 +263,8 @@ def derate(
     >>> from gentle_ember.core.physics.fuels import PROPANE
     >>> at_rating = Conditions(0.0, 298.15)
     >>> rating = EngineRating(3200.0, 3200.0)
-    >>> round(derate(rating, PROPANE, at_rating, OutputSchool.PHYSICS, OutputSchool.PHYSICS).factor, 2)
+    >>> physics = OutputSchool.PHYSICS
+    >>> round(derate(rating, PROPANE, at_rating, physics, physics).factor, 2)
     0.9
     >>> high = Conditions(2450.0, 298.15, jetted_at_m=2450.0)
     >>> round(derate(rating, GASOLINE_E0, high, air_school=OutputSchool.PHYSICS).factor, 2)

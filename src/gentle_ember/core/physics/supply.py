@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gentle_ember.core.base.figure import Method
-from gentle_ember.core.base.quantities import check
+from gentle_ember.core.base.quantities import PSI_PA, STANDARD_PRESSURE_PA, check
 from gentle_ember.core.physics.fuels import Fuel
 
 USABLE_TANK_SHARE = 0.95
@@ -29,6 +29,56 @@ MASS_DRAW = Method(
     "energy balance",
     "supply",
 )
+
+
+CAPACITY = Method(
+    "regulator-capacity",
+    "What a regulator passes at its inlet",
+    "rated · p_inlet / p_rated at, both absolute; never over rated",
+    "choked flow through a seat that is wide open: mass flow goes with the absolute pressure "
+    "before it; makers of first stages state their rating at 30 psi where they say no other inlet",
+    "ladder",
+)
+RATED_AT_PA = 30 * PSI_PA
+"""Gauge pressure a cylinder's regulator is rated at where its maker names none [Pa]."""
+
+
+def regulator_capacity(
+    rated_w: float, rated_at_pa: float, inlet_pa: float, ambient_pa: float
+) -> float:
+    """Heat rate a cylinder's regulator passes [W, as it is rated].
+
+    Args:
+        rated_w: its rating [W].
+        rated_at_pa: gauge inlet pressure it is rated at [Pa].
+        inlet_pa: gauge inlet pressure it gets [Pa].
+        ambient_pa: pressure of the air [Pa].
+
+    >>> round(regulator_capacity(160e3, 30 * PSI_PA, 10 * PSI_PA, STANDARD_PRESSURE_PA) / 1e3)
+    88
+    """
+    share = (inlet_pa + ambient_pa) / (rated_at_pa + STANDARD_PRESSURE_PA)
+    return rated_w * min(1.0, max(0.0, share))
+
+
+def starving_inlet(
+    draw_w: float, rated_w: float, rated_at_pa: float, least_pa: float, ambient_pa: float
+) -> float:
+    """Gauge inlet pressure below which a regulator no longer passes a draw [Pa].
+
+    Args:
+        draw_w: heat rate drawn [W, as the regulator is rated].
+        rated_w: its rating [W].
+        rated_at_pa: gauge inlet pressure it is rated at [Pa].
+        least_pa: the least its maker asks for [Pa].
+        ambient_pa: pressure of the air [Pa].
+
+    >>> least = starving_inlet(102e3, 160e3, 30 * PSI_PA, 10 * PSI_PA, STANDARD_PRESSURE_PA)
+    >>> round(least / PSI_PA, 1)
+    13.8
+    """
+    wanted = draw_w / rated_w * (rated_at_pa + STANDARD_PRESSURE_PA) - ambient_pa
+    return max(least_pa, wanted)
 
 
 def tank_energy(volume_m3: float, fuel: Fuel, usable_share: float = USABLE_TANK_SHARE) -> float:

@@ -155,7 +155,8 @@ def refuses(
         return "sees more at no flow than it may"
     if part.least_pa is not None and full_pa < part.least_pa - 1e-6:
         return "gets less at full flow than it needs"
-    if part.rated_w is not None and mass_kg_s * demand.fuel.hhv_j_kg > part.rated_w:
+    passes = part.passes_w(full_pa, demand.ambient_pa)
+    if passes is not None and mass_kg_s * demand.fuel.hhv_j_kg > passes:
         return "rated for less flow than full load takes"
     if part.pump_m3_s is not None and mass_kg_s / demand.fuel.density_kg_m3 > part.pump_m3_s:
         return "pumps less than full load takes"

@@ -194,14 +194,20 @@ def ratings(case: TrainCase) -> Iterator[Trouble]:
                 Amount("sees at no flow", still),
                 Amount("rated", part.rating_pa),
             )
-        if part.rated_w is not None and heat > part.rated_w:
+        full = case.ladder.of(one.key).inlet["full"]
+        passes = part.passes_w(full, case.asked.demand.ambient_pa)
+        if passes is not None and heat > passes:
+            throttled = passes < (part.rated_w or 0.0)
             yield stop(
                 "rated_flow",
                 one.key,
-                f"{part.name} passes less than full load takes.",
-                "Sized on the upper end of demand.",
+                f"{part.name} passes less than full load takes"
+                + (" at what the cylinder gives in the cold." if throttled else "."),
+                "Sized on the upper end of demand."
+                + (" What it passes goes with the pressure before it." if throttled else ""),
                 Amount("full load", heat, "heat_rate"),
-                Amount("passes", part.rated_w, "heat_rate"),
+                Amount("passes", passes, "heat_rate"),
+                *((Amount("gets", full, "pressure"),) if throttled else ()),
                 mend="solve",
             )
         if not part.takes(case.asked.template.fuel):
