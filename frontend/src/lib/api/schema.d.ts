@@ -1288,10 +1288,10 @@ export interface components {
             kind: components["schemas"]["ApplianceKind"];
             /**
              * Leg
-             * @default a
+             * @default
              * @enum {string}
              */
-            leg: "a" | "b" | "both";
+            leg: "" | "a" | "b" | "both";
             /**
              * Must Run
              * @default true
@@ -4677,6 +4677,18 @@ export interface components {
             what: string;
         };
         /**
+         * LegOut
+         * @description A leg of the output: what must run on it, and its hardest start.
+         */
+        LegOut: {
+            carries: components["schemas"]["FigureOut"];
+            /** Over */
+            over: boolean;
+            /** Over At Start */
+            over_at_start: boolean;
+            starts: components["schemas"]["FigureOut"];
+        };
+        /**
          * LibraryOut
          * @description Sets like this one, most alike first.
          */
@@ -5992,6 +6004,11 @@ export interface components {
              */
             pump_m3_s: number | null;
             /**
+             * Rated At Pa
+             * @default null
+             */
+            rated_at_pa: number | null;
+            /**
              * Rated W
              * @default null
              */
@@ -7188,6 +7205,8 @@ export interface components {
             jets: components["schemas"]["JetsOut"] | null;
             job: components["schemas"]["Job"];
             ledger: components["schemas"]["LedgerOut"] | null;
+            /** Legs */
+            legs: components["schemas"]["LegOut"][] | null;
             /** Load Tests */
             load_tests: components["schemas"]["LoadTestOut"][] | null;
             marks: components["schemas"]["MarksOut"] | null;

@@ -303,7 +303,7 @@ def heating_here(generator: GeneratorSet, site: Site, key: str, fuel: FuelKey) -
 
 def planned_load(load: Load, rated_w: float) -> Given:
     """The planned load; else the loads that must run; else half the rating."""
-    if load.planned is None and (listed := _must_run(load)):
+    if load.planned is None and (listed := must_run(load)):
         watts = sum(one.running.value for one in listed if one.running)
         return Given("planned load", watts, "power", "load.appliances", Origin.COMPUTED)
     return given(load.planned, 0.5 * rated_w, "planned load", "power", "load.planned")
@@ -316,7 +316,7 @@ def largest_start(load: Load) -> Given | None:
     """
     if load.largest_start is not None:
         return given(load.largest_start, 0.0, "largest start", "power", "load.largest_start")
-    listed = _must_run(load)
+    listed = must_run(load)
     if not listed:
         return None
     running = sum(one.running.value for one in listed if one.running)
@@ -324,7 +324,8 @@ def largest_start(load: Load) -> Given | None:
     return Given("largest start", worst, "power", "load.appliances", Origin.COMPUTED)
 
 
-def _must_run(load: Load) -> list[Appliance]:
+def must_run(load: Load) -> list[Appliance]:
+    """The listed loads that must run at once, as far as their watts are told."""
     return [one for one in load.appliances.values() if one.must_run and one.running]
 
 

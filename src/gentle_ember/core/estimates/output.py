@@ -25,6 +25,7 @@ from gentle_ember.core.estimates.defaults import (
     planned_load,
     site_air,
 )
+from gentle_ember.core.estimates.legs import leg_over
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Load, Schools
 from gentle_ember.core.job.site import Site
@@ -86,8 +87,9 @@ def output_section(
     if resolved is None:
         return None
     here = site_air(site, site_key)
+    over = leg_over(generator, load)
     entries = tuple(
-        _on_fuel(resolved, here, at_site, load, schools)
+        _on_fuel(resolved, here, at_site, load, schools, over=over)
         for at_site in fuels_here(generator, site, site_key).values()
     )
     value = resolved.rated.value
@@ -194,7 +196,13 @@ def running_w(resolved: Machine, here: SiteAir, fuel: Fuel, schools: Schools) ->
 
 
 def _on_fuel(
-    resolved: Machine, here: SiteAir, at_site: FuelHere, load: Load, schools: Schools
+    resolved: Machine,
+    here: SiteAir,
+    at_site: FuelHere,
+    load: Load,
+    schools: Schools,
+    *,
+    over: bool,
 ) -> FuelOutput:
     fuel = at_site.fuel
     at = _conditions(resolved, here)
@@ -264,7 +272,7 @@ def _on_fuel(
         stated.limited_by,
         stated.mixture_lambda,
         mixture,
-        planned <= running.value,
+        planned <= running.value and not over,
         None if largest is None else largest <= starting.value,
     )
 
@@ -298,11 +306,13 @@ def _narrows(resolved: Machine, here: SiteAir, at_site: FuelHere) -> tuple[str, 
     return tuple(wanted)
 
 
-_AIR_LABELS = {
-    "elevation": ("elevation", "rated at elevation"),
-    "temperature": ("hottest", "rated at"),
-    "humidity": ("relative humidity",),
+_AIR_FACTS = {
+    "elevation": ("elevation", "rating_elevation"),
+    "temperature": ("hottest", "rating_temperature"),
+    "humidity": ("humidity",),
+    "mixture": ("elevation", "jetted_at"),
 }
+"""Facts a step of the waterfall rests on, by the end of their path."""
 
 
 def _steps(
@@ -316,13 +326,13 @@ def _steps(
         method, rows = OUTPUT_METHOD, inputs
         if step.key == "fuel":
             method = METHODS["fuel", schools.fuel]
-        elif step.key in _AIR_LABELS:
+        elif step.key in _AIR_FACTS:
+            facts = _AIR_FACTS[step.key]
+            rows = tuple(i for i in inputs if (i.path or "").rpartition(".")[2] in facts)
             method = METHODS["air", schools.air]
-            rows = tuple(i for i in inputs if i.label in _AIR_LABELS[step.key])
-        elif step.key == "mixture":
-            method = MIXTURE_METHOD
-            lam = Input("λ here", stated.mixture_lambda or 0.0, "ratio")
-            rows = (*(i for i in inputs if i.label in ("jetted at elevation", "elevation")), lam)
+            if step.key == "mixture":
+                method = MIXTURE_METHOD
+                rows += (Input("λ here", stated.mixture_lambda or 0.0, "ratio"),)
         figures.append(
             Figure(
                 f"step.{fuel.key}.{step.key}",

@@ -76,6 +76,7 @@ CHOICES: dict[str, Options] = {
         ("motor_tool", "motor tool"),
     ),
     "legs": (
+        ("", "leg not said"),
         ("a", "leg A"),
         ("b", "leg B"),
         ("both", "both legs"),

@@ -40,7 +40,8 @@ class Appliance(Model):
     kind: ApplianceKind = ApplianceKind.RESISTIVE
     running: Annotated[Fact | None, Quantity("power", "Running", 0.0, 60e3)] = None
     starting: Annotated[Fact | None, Quantity("power", "Starting", 0.0, 80e3)] = None
-    leg: Literal["a", "b", "both"] = "a"
+    leg: Literal["", "a", "b", "both"] = ""
+    """Empty while nobody said."""
     must_run: bool = True
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from gentle_ember.core.estimates.legs import leg_loads
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
@@ -107,6 +108,15 @@ class InspectionOut(View):
     brand_new: bool
 
 
+class LegOut(View):
+    """A leg of the output: what must run on it, and its hardest start."""
+
+    carries: FigureOut
+    starts: FigureOut
+    over: bool
+    over_at_start: bool
+
+
 class DistanceOut(View):
     """A distance on the sketch."""
 
@@ -203,6 +213,15 @@ def sketch(planned: Plan) -> list[DistanceOut]:
 def noise(planned: Plan) -> list[FigureOut]:
     """What is heard at the neighbor's."""
     return [figure(one) for one in planned.of(noise_here)]
+
+
+def legs(planned: Plan) -> list[LegOut]:
+    """What each leg would carry; empty for a set with one, or no loads listed."""
+    return [
+        LegOut(carries=figure(one.carries), starts=figure(one.starts),
+               over=one.over, over_at_start=one.over_at_start)
+        for one in leg_loads(planned.job.set, planned.job.load)
+    ]  # fmt: skip
 
 
 def _measure(one: Distance) -> DistanceOut:

@@ -50,7 +50,7 @@ from gentle_ember.web.views.first_start import FuelStartOut, MeteringOut
 from gentle_ember.web.views.fit import FitOut, MarksOut, SmellOut
 from gentle_ember.web.views.fuel_path import FuelPathOut, HouseOut, StackOut
 from gentle_ember.web.views.hand_over import CardsOut
-from gentle_ember.web.views.intake import DistanceOut, InspectionOut, WalkOut
+from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, WalkOut
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
 from gentle_ember.web.views.load_test import JetsOut, LoadTestOut
 from gentle_ember.web.views.method import ChosenOut, MethodsOut, StatesOut
@@ -219,6 +219,7 @@ class SnapshotOut(View):
     states: StatesOut | None
     sketch: list[DistanceOut] | None
     noise: list[FigureOut] | None
+    legs: list[LegOut] | None
     path: FuelPathOut | None
     stack: StackOut | None
     bill: BillOut | None
@@ -307,6 +308,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "inspection": intake.inspection,
     "sketch": intake.sketch,
     "noise": intake.noise,
+    "legs": intake.legs,
     "methods": method.methods,
     "states": method.states,
     "path": fuel_path.fuel_path,

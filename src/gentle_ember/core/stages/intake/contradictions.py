@@ -123,7 +123,7 @@ def _of_load(load: Load, machine: GeneratorSet) -> Found:
                 f"load.appliances.{key}.starting", "It can't start on less than it runs on."
             )
         single = machine.volts is not None and machine.volts.value < 180.0
-        if single and one.leg != "a":
+        if single and one.leg not in ("", "a"):
             yield Refusal(
                 f"load.appliances.{key}.leg", "This set has one leg only; put it on leg A."
             )

@@ -60,7 +60,7 @@ STAGE = Stage(
             ),
         ),
         Page("walk", "Walk-round", ("inspection",), ("findings",)),
-        Page("wish", "Wish", facts=("load", "wants", "wish")),
+        Page("wish", "Wish", ("legs",), ("load", "wants", "wish")),
         Page("site", "Site", ("noise",), ("sites", "site")),
         Page("sketch", "Sketch", ("sketch",), ("sites.*.sketch",)),
         RECORD,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.estimates.legs import leg_loads
 from gentle_ember.core.estimates.run_times import overfull, run_times
 from gentle_ember.core.job.dates import CYLINDER_YEARS, dated
 from gentle_ember.core.job.generator import CarburetorType, RunSwitch
@@ -42,8 +43,29 @@ def intake_cautions(plan: Plan) -> Iterator[Caution]:
     yield from _of_cylinders(plan.job, plan.catalog)
     yield from _of_dates(plan)
     yield from _of_noise(plan.job)
+    yield from _of_legs(plan.job)
     for key, site in plan.job.sites.items():
         yield from _of_sketch(key, measures(site, f"sites.{key}"))
+
+
+def _of_legs(job: Job) -> Iterator[Caution]:
+    """A leg of the output that would carry more than it can."""
+    for one in leg_loads(job.set, job.load):
+        leg = one.name.upper()
+        if one.over:
+            yield Caution(
+                f"legs.{one.name}", _CAUTION, "intake",
+                f"Leg {leg} would carry {one.carries.value:,.0f} W and gives "
+                f"{one.limit_w:,.0f} W: its breaker trips or its winding burns. Put a load on the "
+                "other leg, or let one wait.", "load.appliances",
+            )  # fmt: skip
+        elif one.over_at_start:
+            yield Caution(
+                f"legs.{one.name}.start", _CAUTION, "intake",
+                f"The hardest start on leg {leg} takes {one.starts.value:,.0f} W and it gives "
+                f"{one.start_limit_w:,.0f} W for a moment: start that motor first, alone, or with "
+                "a soft starter.", "load.appliances",
+            )  # fmt: skip
 
 
 def _of_machine(job: Job) -> Iterator[Caution]:

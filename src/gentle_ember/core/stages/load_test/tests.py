@@ -161,7 +161,9 @@ def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[BankLoad]:
             yield BankLoad(part.key, part.name, part.draw_w, part.stock)
     for key, one in job.load.appliances.items():
         if one.running is not None and one.kind in STEADY:
-            yield BankLoad(f"own-{key}", one.name or "the owner's", one.running.value, 1, one.leg)
+            yield BankLoad(
+                f"own-{key}", one.name or "the owner's", one.running.value, 1, one.leg or "any"
+            )
     for key, typed in record.loads.items():
         if typed.watts is not None:
             yield BankLoad(f"here-{key}", typed.name or "another", typed.watts.value, 1, typed.leg)

@@ -3,6 +3,7 @@
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { APPLIANCES, LEGS, MUST } from '$lib/api/published';
   import Rows from '$lib/ui/Rows.svelte';
@@ -18,6 +19,7 @@
     ['keep_gasoline', 'gasoline kept']
   ] as const;
   let wants = $derived(job().settled?.job.wants);
+  let legs = $derived(job().now?.legs ?? job().settled?.legs ?? []);
 </script>
 
 <SheetHead
@@ -68,6 +70,28 @@
     </div>
   {/snippet}
 </Rows>
+{#if legs.length}
+  <section class="section">
+    <h2>Legs</h2>
+    <table data-legs>
+      <thead><tr><th>Leg</th><th>Must run</th><th>Hardest start</th></tr></thead>
+      <tbody>
+        {#each legs as one, at (at)}
+          <tr class:over={one.over || one.over_at_start}>
+            <th scope="row">{'AB'[at]}</th>
+            <td
+              ><Figure figure={one.carries} />{#if one.over}<b>more than a leg gives</b>{/if}</td
+            >
+            <td
+              ><Figure figure={one.starts} />{#if one.over_at_start}<b>more than a leg gives</b
+                >{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </section>
+{/if}
 <section class="section"><TextField path="load.note" label="Notes on the load" rows={2} /></section>
 
 <style>
@@ -75,6 +99,15 @@
     display: flex;
     flex-wrap: wrap;
     gap: 0.5rem 1.4rem;
+  }
+  td,
+  th {
+    padding: 0.2rem 1.2rem 0.2rem 0;
+    text-align: left;
+  }
+  td b {
+    margin-left: 0.6rem;
+    color: var(--color-error);
   }
   legend {
     font-weight: 600;
