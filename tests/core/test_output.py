@@ -5,11 +5,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
     METHANE_LHV_J_M3,
     PROPANE,
+    FuelKey,
     biogas,
     natural_gas,
 )
@@ -22,6 +24,7 @@ from gentle_ember.core.physics.output import (
     friction_factor,
     lambda_as_jetted,
 )
+from tests.helpers.sets import fact, job_of, output_of
 
 AT_RATING = Conditions(0.0, 298.15)
 RATING = EngineRating(3200.0, 3200.0)
@@ -174,3 +177,19 @@ def test_absurd_ratings_are_refused():
     for watts in (-3200.0, 0.0, float("nan"), 1e9):
         with pytest.raises(QuantityError):
             EngineRating(watts, 3200.0)
+
+
+def test_a_step_of_the_air_is_worked_out_from_the_facts_it_rests_on():
+    whole = job_of("frame").model_dump()
+    whole["sites"]["s1"] |= {"elevation": fact(1500.0), "hottest": fact(311.0),
+                             "humidity": fact(0.8)}  # fmt: skip
+    whole["schools"] = {"fuel": "physics", "air": "physics"}
+    section = output_of(Job.model_validate(whole))
+    found = {
+        step.key.rpartition(".")[2]: {(row.path or "").rpartition(".")[2] for row in step.inputs}
+        for step in section.of(FuelKey.GASOLINE).steps
+    }
+    assert {"elevation", "rating_elevation"} <= found["elevation"]
+    assert {"hottest", "rating_temperature"} <= found["temperature"]
+    assert {"elevation", "jetted_at"} <= found["mixture"]
+    assert "hottest" not in found["elevation"] and "elevation" not in found["temperature"]

@@ -7,8 +7,13 @@ from hypothesis import strategies as st
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.quantities import INCH_WC_PA
 from gentle_ember.core.estimates.pipe import PipeCase, Solve, pipe_answer
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import pipe
 from gentle_ember.core.physics.fuels import GASOLINE_E0, PROPANE, biogas, natural_gas
+from gentle_ember.core.physics.pipe import pipe_gas
+from gentle_ember.core.stages.fuel_path.house import size_house
+from tests.helpers.sets import asked, fact, job_of
+from tests.helpers.trains import built, section
 
 NATURAL, LP = pipe.pipe_gas(natural_gas()), pipe.pipe_gas(PROPANE)
 HALF_INCH_WC = 0.5 * INCH_WC_PA
@@ -74,3 +79,69 @@ def test_biogas_by_the_general_factor_lies_between_its_neighbors():
         pipe.pipe_gas(GASOLINE_E0)
     with pytest.raises(QuantityError, match="pressure drop"):
         pipe.capacity(NATURAL, 0.02, 2e4, 10.0)
+
+
+def stub_job(pressure: float, house: dict[str, object] | None = None, **more: object) -> Job:
+    whole = job_of("large", stub="3/4", pressure=pressure, **more).model_dump()
+    if house is not None:
+        whole["sites"]["s1"]["gases"]["g1"]["house"] = house
+    return Job.model_validate(whole)
+
+
+TREE = {
+    "stub": "b",
+    "sections": {
+        "a": {"name": "meter to tee", "length": fact(6.0), "size": "1"},
+        "b": {"name": "tee to stub", "parent": "a", "length": fact(9.0), "size": "3/4"},
+        "c": {"name": "furnace", "parent": "a", "length": fact(4.0), "size": "3/4",
+              "load": fact(29_300.0)},
+    },
+}  # fmt: skip
+
+
+def test_a_house_takes_what_its_sections_take_on_the_way_to_the_stub():
+    job = stub_job(1744.0, TREE)
+    case = asked(job, "spacer_adapter-utility")
+    house = job.sites["s1"].gases["g1"].house
+    sized = size_house(house, pipe_gas(case.demand.fuel), case.demand.heat_hhv(), None, 200.0)
+    along = {one.key: one.drop.band.high for one in sized.sections if one.drop}
+    assert case.supply.lost_pa == pytest.approx(along["a"] + along["b"])
+    assert case.supply.lost_told
+    assert case.supply.at(case.demand, "none") == 1744.0
+    assert case.supply.at(case.demand, "full") == pytest.approx(1744.0 - along["a"] - along["b"])
+
+
+def test_other_appliances_that_run_take_more_before_the_stub():
+    alone = {**TREE, "sections": {key: TREE["sections"][key] for key in "ab"}}
+    lost = [asked(stub_job(1744.0, one), "spacer_adapter-utility").supply.lost_pa
+            for one in (alone, TREE)]  # fmt: skip
+    assert lost[1] > lost[0] > 0
+
+
+@pytest.mark.parametrize(
+    ("house", "lost", "told"),
+    [
+        (None, 0.5 * INCH_WC_PA, False),
+        ({"allowed": fact(60.0)}, 60.0, True),
+        ({**TREE, "sections": {"b": {"size": "3/4"}}}, 0.5 * INCH_WC_PA, False),
+    ],
+)
+def test_an_undrawn_house_takes_what_such_piping_is_sized_for(house, lost, told):
+    supply = asked(stub_job(1744.0, house), "spacer_adapter-utility").supply
+    assert (supply.lost_pa, supply.lost_told) == (pytest.approx(lost), told)
+
+
+def test_a_line_at_two_psi_and_a_cylinder_have_no_house_before_them():
+    assert asked(stub_job(13_790.0), "spacer_adapter-utility_2psi").supply.lost_pa == 0
+    assert asked(stub_job(1744.0), "spacer_adapter-cylinder").supply.lost_pa == 0
+
+
+def test_what_the_house_takes_is_missing_at_the_engine():
+    """A train is judged on the pressure that flows, not on the one read with nothing running."""
+    free, tight = (
+        section(stub_job(1244.0, {"allowed": fact(pa)}),
+                built(stub_job(1244.0), "spacer_adapter-utility"), "natural_gas")
+        for pa in (10.0, 130.0)
+    )  # fmt: skip
+    margins = [one.tightest.value for one in (free, tight) if one.tightest]
+    assert margins[0] - margins[1] == pytest.approx(120.0, rel=0.05)

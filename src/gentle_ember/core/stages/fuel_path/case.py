@@ -10,12 +10,14 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import site_air
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.generator import CarburetorType, GeneratorSet
+from gentle_ember.core.job.house import House
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.physics.hose import GRAVITY
 from gentle_ember.core.stages.fuel_path.demand import Demand, demand
+from gentle_ember.core.stages.fuel_path.house import house_loss
 from gentle_ember.core.stages.fuel_path.ladder import DIGESTER_PA, STUB_PA, TWO_PSI_PA, Supply
 from gentle_ember.core.stages.fuel_path.limits import Limits
 from gentle_ember.core.stages.fuel_path.search import WantedPlace
@@ -152,7 +154,7 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
     needed = demand(job.set, site, job.site, output, template.fuel)
     intake, assumed = intake_end(job, template.method, catalog)
     here = site_air(site, job.site)
-    supply, distance, source, more = _supply(job, site, at, template)
+    supply, distance, source, more = _supply(job, site, at, template, needed)
     two = template.source in ("check_pigtails", "changeover")
     counts = {"pigtail": 2} if two else {}
     if template.role("tee"):
@@ -203,7 +205,7 @@ def _with_bulkhead(template: Template) -> tuple[Role, ...]:
 
 
 def _supply(
-    job: Job, site: Site, at: str, template: Template
+    job: Job, site: Site, at: str, template: Template, needed: Demand
 ) -> tuple[Supply, float, str, tuple[tuple[str, str], ...]]:
     if template.fuel is FuelKey.GASOLINE:
         return _tank(site, at)
@@ -219,11 +221,11 @@ def _supply(
             return Supply(None), CYLINDER_DISTANCE_M, source, (said,)
         said = ("a cylinder of 5 to 40 lb", f"{at}.cylinders")
         return Supply(None), CYLINDER_DISTANCE_M, "site-cyl-s", (said,)
-    return _line(site, at, template)
+    return _line(site, at, template, needed)
 
 
 def _line(
-    site: Site, at: str, template: Template
+    site: Site, at: str, template: Template, needed: Demand
 ) -> tuple[Supply, float, str, tuple[tuple[str, str], ...]]:
     gas, key = gas_of(site, template.fuel), "gases"
     for name, one in sorted(site.gases.items()):
@@ -244,7 +246,11 @@ def _line(
     else:
         kind = "stub" if template.fuel is FuelKey.NATURAL_GAS else "dig"
         source = f"site-{kind}-{gas.stub.replace('/', '-')}"
-    supply = Supply(usual if pressure is None else pressure, None, pressure is None)
+    still = usual if pressure is None else pressure
+    lost, told = 0.0, True
+    if template.source == "utility":
+        lost, told = house_loss(gas.house if gas else House(), needed)
+    supply = Supply(still - lost, still if lost else None, pressure is None, lost, told)
     return supply, STUB_DISTANCE_M if distance is None else distance, source, tuple(assumed)
 
 

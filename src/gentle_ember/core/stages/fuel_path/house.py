@@ -14,7 +14,8 @@ from gentle_ember.core.base.figure import Figure, Input, Method, Rival, Rounding
 from gentle_ember.core.base.quantities import INCH_WC_PA
 from gentle_ember.core.job.house import House, Section
 from gentle_ember.core.physics import pipe
-from gentle_ember.core.physics.pipe import PipeGas
+from gentle_ember.core.physics.pipe import PipeGas, pipe_gas
+from gentle_ember.core.stages.fuel_path.demand import Demand
 
 ALLOWED_PA = 0.5 * INCH_WC_PA
 LONGEST_LENGTH = Method(
@@ -106,6 +107,27 @@ def size_house(
         for key in house.sections
     )
     return HouseAnswer(sized, longest, total, enough, faults)
+
+
+def house_loss(house: House, demand: Demand) -> tuple[float, bool]:
+    """What a house's pipe takes before the stub at full load [Pa], and whether that is told.
+
+    From the tree as drawn, at the upper end of what flows there, other appliances running; else
+    what was said to be allowed; else what such piping is sized for.
+    """
+    gas = pipe_gas(demand.fuel)
+    found = size_house(house, gas, demand.heat_hhv(), None, demand.elevation_m)
+    drops = {one.key: one.drop for one in found.sections}
+    here, lost, whole = house.stub, 0.0, bool(house.sections) and not found.faults
+    while whole and here:
+        drop = drops.get(here)
+        if drop is None:
+            whole = False
+        else:
+            lost, here = lost + drop.band.high, house.sections[here].parent
+    if whole:
+        return lost, True
+    return (house.allowed.value, True) if house.allowed else (ALLOWED_PA, False)
 
 
 def _faults(house: House) -> Iterator[tuple[str, str]]:

@@ -221,6 +221,9 @@ class Supply:
     pressure_pa: float | None
     still_pa: float | None = None
     assumed: bool = False
+    lost_pa: float = 0.0
+    """Lost before it at flow, in a house's pipe [Pa]; `pressure_pa` is without it."""
+    lost_told: bool = True
 
     def at(self, demand: Demand, load: str) -> float:
         """Gauge pressure at the source's outlet [Pa]."""

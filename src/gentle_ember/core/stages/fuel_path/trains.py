@@ -91,19 +91,18 @@ def fuel_path(job: Job, output: OutputSection | None, catalog: Catalog) -> dict[
 
 def _inputs(case: TrainCase) -> tuple[Input, ...]:
     asked, demand = case.asked, case.asked.demand
-    source = (
-        Input("supply", "cylinder at the coldest", "text")
-        if asked.supply.pressure_pa is None
-        else Input(
-            "at the source",
-            asked.supply.pressure_pa,
-            "pressure",
-            Origin.ASSUMED if asked.supply.assumed else Origin.OWNER,
-        )
-    )
+    given = asked.supply
+    sources: tuple[Input, ...] = (Input("supply", "cylinder at the coldest", "text"),)
+    if given.pressure_pa is not None:
+        still = given.pressure_pa + given.lost_pa
+        origin = Origin.ASSUMED if given.assumed else Origin.OWNER
+        sources = (Input("at the source", still, "pressure", origin),)
+    if given.lost_pa:
+        origin = Origin.COMPUTED if given.lost_told else Origin.ASSUMED
+        sources += (Input("lost in the house's pipe at flow", given.lost_pa, "pressure", origin),)
     return (
         Input("fuel at full load, upper end (HHV)", demand.heat_hhv(), "heat_rate"),
-        source,
+        *sources,
         Input("elevation", demand.elevation_m, "elevation"),
         Input("hottest day", demand.hottest_k, "temperature"),
         Input("coldest night", demand.coldest_k, "temperature"),
