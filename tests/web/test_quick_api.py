@@ -174,7 +174,11 @@ def test_speed_by_sound_takes_samples_and_refuses_what_is_none(client):
     assert found.json[0]["us"]["number"] == pytest.approx(3600, rel=0.01)
     assert found.json[0]["inputs"]
     twin = client.post("/api/quick/sound?rate=8000&cylinders=2", data=sound).json[0]
-    assert twin["us"]["number"] == pytest.approx(1800, rel=0.01)
+    assert twin["us"]["number"] == pytest.approx(3600, rel=0.01)
+    even = client.post("/api/quick/sound?rate=8000&cylinders=2&even=true", data=sound).json[0]
+    assert even["us"]["number"] == pytest.approx(1800, rel=0.01)
+    other = client.post("/api/quick/sound?rate=8000&hertz=50", data=sound).json[0]
+    assert any("makes 50 Hz" in text for text in other["warnings"])
     hiss = (6000 * noise / 4).astype("<i2").tobytes()
     for body, says in ((hiss, "No steady"), (b"", "few seconds"), (sound[:4000], "least")):
         refused = client.post("/api/quick/sound?rate=8000", data=body)

@@ -279,9 +279,17 @@ class Bench:
         self.leaks.pop(joint, None)
 
     def sound(self, seconds: float, rate_hz: int) -> list[float]:
-        """What a microphone near the exhaust hears, from -1 to 1."""
-        base = self.engine.speed_hz / 2 * self.setup.cylinders
-        strengths = [(k, self.noise.uniform(0.2, 1.0) / k) for k in range(1, 9)]
+        """What a microphone near the exhaust hears, from -1 to 1.
+
+        A twin is a V-twin: it fires at 0° and 270° of its 720°, so that the sound repeats once in
+        two turns with its fourth harmonic missing.
+        """
+        twin = self.setup.cylinders == 2
+        base = self.engine.speed_hz / 2 * (1 if twin else self.setup.cylinders)
+        fires = [abs(math.cos(math.pi * k * 270 / 720)) if twin else 1.0 for k in range(1, 12)]
+        strengths = [
+            (k, fire * self.noise.uniform(0.2, 1.0) / k) for k, fire in enumerate(fires, start=1)
+        ]
         found = []
         for i in range(round(seconds * rate_hz)):
             t = i / rate_hz

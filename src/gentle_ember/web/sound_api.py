@@ -15,10 +15,16 @@ from gentle_ember.web.views.quick import FiguresOut, SoundQuery
 
 api = blueprint("sound", "quick answers", "/api/quick/sound", 422)
 MOST_BYTES = 4_000_000
-UNSTEADY = (
-    "No steady engine note in it: nearer to the exhaust, out of the wind, at a steady load, and "
-    "nothing else running beside it."
-)
+SAID = {
+    "steadiness of the note": (
+        "No steady engine note in it: nearer to the exhaust, out of the wind, at a steady load, "
+        "and nothing else running beside it."
+    ),
+    "steadiness of the speed": (
+        "The speed changed while it was recorded: once more, at a steady load."
+    ),
+}
+"""What is said of a recording that tells no speed."""
 
 
 @api.post("", responses={200: FiguresOut})
@@ -30,10 +36,8 @@ def speed(query: SoundQuery) -> Response:
         raise InvalidJobError([FieldError("recording", text)])
     samples = np.frombuffer(content, dtype="<i2").astype(float)
     try:
-        found = rpm_of(samples, query.rate, query.cylinders)
+        found = rpm_of(samples, query.rate, query.cylinders, even=query.even, hertz=query.hertz)
     except QuantityError as error:
-        steady = error.name.startswith("steadiness")
-        raise InvalidJobError(
-            [FieldError("recording", UNSTEADY if steady else allowed(error))]
-        ) from None
+        text = SAID.get(error.name) or allowed(error)
+        raise InvalidJobError([FieldError("recording", text)]) from None
     return sent(FiguresOut([base.figure(found)]))

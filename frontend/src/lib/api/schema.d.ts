@@ -11042,6 +11042,8 @@ export interface operations {
             query: {
                 rate: number;
                 cylinders?: number;
+                even?: boolean;
+                hertz?: number | null;
             };
             header?: never;
             path?: never;

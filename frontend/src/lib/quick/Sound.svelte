@@ -5,7 +5,15 @@
   const id = $props.id();
   const SECONDS = 4;
   const RATE = 8000;
-  let cylinders = $state(1);
+  const ENGINES = [
+    ['1', 'one', 1, false],
+    ['v', 'two, a V-twin', 2, false],
+    ['2', 'two, side by side', 2, true],
+    ['3', 'three', 3, true],
+    ['4', 'four', 4, true]
+  ] as const;
+  let engine = $state('1');
+  let hertz = $state('');
   let found = $state.raw<FigureOf[]>([]);
   let trouble = $state('');
   let left = $state(0);
@@ -33,6 +41,12 @@
     return highs.map((high, i) => `M${i * 2} ${(30 - (28 * high) / top).toFixed(1)}V30`).join('');
   }
 
+  function asked(): string {
+    const [, , cylinders, even] = ENGINES.find(([key]) => key === engine) ?? ENGINES[0];
+    const query = { rate: String(RATE), cylinders: String(cylinders), even: String(even) };
+    return new URLSearchParams(hertz ? { ...query, hertz } : query).toString();
+  }
+
   async function judge(recorded: ArrayBuffer) {
     trouble = '';
     found = [];
@@ -41,7 +55,7 @@
       shape = draw(sound);
       const loudest = sound.reduce((top, one) => Math.max(top, Math.abs(one)), 1e-6);
       const body = Int16Array.from(sound, (one) => Math.round((one / loudest) * 32_000));
-      const answer = await fetch(`/api/quick/sound?rate=${RATE}&cylinders=${cylinders}`, {
+      const answer = await fetch(`/api/quick/sound?${asked()}`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/octet-stream' },
         body
@@ -91,8 +105,16 @@
 <div class="ask">
   <div class="field">
     <label for={`${id}-c`}>Cylinders</label>
-    <select id={`${id}-c`} class="select" bind:value={cylinders}>
-      {#each [1, 2, 3, 4] as count (count)}<option value={count}>{count}</option>{/each}
+    <select id={`${id}-c`} class="select" bind:value={engine}>
+      {#each ENGINES as [key, text] (key)}<option value={key}>{text}</option>{/each}
+    </select>
+  </div>
+  <div class="field">
+    <label for={`${id}-h`}>Plate says</label>
+    <select id={`${id}-h`} class="select" bind:value={hertz}>
+      <option value="">not said, or an inverter</option>
+      <option value="60">60 Hz</option>
+      <option value="50">50 Hz</option>
     </select>
   </div>
   <button class="btn btn-primary" onclick={record} disabled={left > 0}
@@ -122,7 +144,7 @@
     align-items: end;
   }
   .field {
-    width: 8rem;
+    width: 12rem;
   }
   .wrong {
     color: var(--color-error);

@@ -16,6 +16,10 @@ class SoundQuery(Request):
 
     rate: float = Field(ge=2000, le=200_000)
     cylinders: int = Field(default=1, ge=1, le=6)
+    even: bool = False
+    """Whether two cylinders fire at even steps; a V-twin's do not."""
+    hertz: float | None = Field(default=None, ge=45, le=65)
+    """Of the plate, where the engine's speed makes it."""
 
 
 class ConvertIn(Request):
