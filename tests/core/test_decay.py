@@ -5,8 +5,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.figure import Origin, Rounding
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
-from gentle_ember.core.physics.decay import LIMIT_M3_S, Tells, decay, leak_m3_s
+from gentle_ember.core.physics.decay import (
+    LIMIT_M3_S,
+    MOST_BAROMETER_PA,
+    MOST_SHIFT_K,
+    READ_K,
+    READ_PA,
+    Tells,
+    decay,
+    leak_m3_s,
+    least_seconds,
+)
 
 AMBIENT = 96_000.0
 PER_KELVIN_AT_11_IN_WC = 355.0
@@ -139,3 +150,75 @@ def test_a_line_that_holds_is_never_called_leaking(leak, volume, seconds):
         return
     found = decay(volume, 2739.0, after, 290.0, 290.0, seconds, ambient_pa=AMBIENT)
     assert found.tells is not Tells.LEAKS
+
+
+LINE = {"volume_m3": 1e-3, "before_pa": 2739.0, "before_k": 290.0, "after_k": 290.0,
+        "ambient_pa": AMBIENT}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("after", "seconds", "tells"),
+    [(2739.0, 3600.0, Tells.TIGHT), (2000.0, 900.0, Tells.LEAKS), (2700.0, 60.0,
+                                                                   Tells.INCONCLUSIVE)],
+)  # fmt: skip
+def test_whatever_it_tells_comes_with_its_figures_and_the_time_it_wants(after, seconds, tells):
+    found = decay(after_pa=after, seconds=seconds, **LINE)
+    assert found.tells is tells
+    assert found.least_s > 0
+    assert (found.why == "") == (tells is not Tells.INCONCLUSIVE)
+    for figure in (found.leak, found.drop):
+        assert figure.band.low < figure.value < figure.band.high
+        assert len(figure.inputs) == 11 and "wait longer" in figure.narrows
+    assert found.leak.rounding is Rounding.UP
+
+
+def test_the_bands_are_what_gauge_barometer_and_temperature_may_be_off_together():
+    found = decay(after_pa=2700.0, seconds=600.0, read_pa=10.0, barometer_pa=-7.0, **LINE)
+    unsure = 2 * 10.0 + (2700.0 + AMBIENT) * READ_K / 290.0 + 7.0
+    by_volume = 1e-3 / STANDARD_PRESSURE_PA / 600.0
+    assert found.drop.band.high - found.drop.value == pytest.approx(unsure)
+    assert found.leak.value - found.leak.band.low == pytest.approx(unsure * by_volume)
+    assert found.leak.band.high - found.leak.value == pytest.approx(unsure * by_volume)
+    assert found.least_s == pytest.approx(least_seconds(1e-3, unsure, LIMIT_M3_S))
+
+
+@pytest.mark.parametrize(
+    ("more", "why"),
+    [
+        ({"saturated": True}, "liquid makes up"),
+        ({"after_k": 290.0 + MOST_SHIFT_K + 0.01}, "warmed or cooled too much"),
+        ({"barometer_pa": -MOST_BAROMETER_PA - 1.0}, "barometer moved too far"),
+        ({"after_pa": 2739.0 + 2 * READ_PA + 1.0}, "pressure rose"),
+    ],
+)
+def test_what_hides_a_leak_is_named_and_tells_nothing(more, why):
+    found = decay(**{**LINE, "after_pa": 2739.0, "seconds": 86_400.0, **more})
+    assert found.tells is Tells.INCONCLUSIVE and why in found.why
+
+
+@pytest.mark.parametrize(
+    "more",
+    [{"after_k": 290.0 + MOST_SHIFT_K}, {"barometer_pa": MOST_BAROMETER_PA},
+     {"after_pa": 2739.0 + 2 * READ_PA}],
+)  # fmt: skip
+def test_just_within_what_is_allowed_is_judged(more):
+    found = decay(**{**LINE, "after_pa": 2739.0, "seconds": 86_400.0, **more})
+    assert not any(word in found.why for word in ("too much", "too far", "rose"))
+
+
+def test_a_measured_temperature_is_told_from_one_nobody_measured():
+    both = (decay(**{**LINE, "after_pa": 2739.0, "seconds": 900.0}),
+            decay(**{**LINE, "after_pa": 2739.0, "seconds": 900.0, "after_k": None}))  # fmt: skip
+    origins = [{row.label: row.origin for row in one.leak.inputs} for one in both]
+    for label in ("temperature before", "temperature after"):
+        assert [one[label] for one in origins] == [Origin.MEASURED, Origin.ASSUMED]
+    asked = ["measure the gas temperature" in one.leak.narrows[0] for one in both]
+    assert asked == [False, True]
+
+
+@pytest.mark.parametrize("kelvin", [233.0, 333.5])
+def test_a_temperature_no_test_is_made_at_is_refused(kelvin):
+    with pytest.raises(QuantityError, match="temperature"):
+        decay(**{**LINE, "after_pa": 2739.0, "seconds": 900.0, "after_k": kelvin})
+    for end in (233.15, 333.15):
+        decay(**{**LINE, "after_pa": 2739.0, "seconds": 900.0, "before_k": end, "after_k": end})

@@ -5,7 +5,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gentle_ember.core.base.errors import QuantityError
-from gentle_ember.core.physics.fuel_use import CLASS_DEFAULTS, Point, SetClass, class_line, fit
+from gentle_ember.core.physics.fuel_use import (
+    BAND_DATA_SHEET,
+    BAND_DEFAULT,
+    BAND_ONE_POINT,
+    BAND_WEIGHED,
+    CLASS_DEFAULTS,
+    Point,
+    SetClass,
+    class_line,
+    fit,
+)
 from gentle_ember.core.physics.fuels import GASOLINE_E0, PROPANE, natural_gas
 from gentle_ember.core.physics.supply import heat_rate_hhv, mass_draw, tank_energy, volume_draw
 
@@ -83,3 +93,36 @@ def test_propane_heat_rate_uses_its_higher_value():
 def test_tanks_that_cannot_be(volume):
     with pytest.raises(QuantityError):
         tank_energy(volume, GASOLINE_E0)
+
+
+def test_a_line_says_what_it_stands_on_and_how_well():
+    bare = fit([], SetClass.OPEN_FRAME, 5000.0)
+    assert bare == class_line(SetClass.OPEN_FRAME, 5000.0)
+    assert (bare.basis, bare.band) == ("class default", BAND_DEFAULT)
+    one = fit([Point(2500.0, 17_000.0)], SetClass.OPEN_FRAME, 5000.0)
+    assert (one.basis, one.band) == ("class shape through one load", BAND_ONE_POINT)
+    rows = [Point(1250.0, 12_000.0), Point(2500.0, 17_000.0)]
+    assert fit(rows, SetClass.OPEN_FRAME, 5000.0).band == BAND_DATA_SHEET
+    weighed = [Point(p.electrical_w, p.fuel_w, weighed=True) for p in rows]
+    assert fit(weighed, SetClass.OPEN_FRAME, 5000.0).band == BAND_WEIGHED
+
+
+def test_two_loads_that_lie_close_give_no_slope():
+    close = [Point(2500.0, 17_000.0), Point(2500.0 + 0.149 * 5000.0, 19_500.0)]
+    apart = [close[0], Point(2500.0 + 0.15 * 5000.0, 19_500.0)]
+    assert fit(close, SetClass.OPEN_FRAME, 5000.0).basis == "class shape through one load"
+    assert fit(apart, SetClass.OPEN_FRAME, 5000.0).basis == "2 run times"
+
+
+def test_what_scatters_more_than_its_band_widens_it_by_as_much():
+    rows = [Point(0.0, 8_000.0), Point(2500.0, 22_000.0), Point(5000.0, 24_000.0)]
+    line = fit(rows, SetClass.OPEN_FRAME, 5000.0)
+    off = max(abs(line.fuel_w(p.electrical_w) - p.fuel_w) / p.fuel_w for p in rows)
+    assert line.band == pytest.approx(off) and off > BAND_DATA_SHEET
+
+
+def test_a_run_better_than_any_engine_is_refused_with_its_share():
+    fit([Point(4000.0, 10_000.0)], SetClass.OPEN_FRAME, 5000.0)
+    with pytest.raises(QuantityError, match="efficiency of a run") as refused:
+        fit([Point(4001.0, 10_000.0)], SetClass.OPEN_FRAME, 5000.0)
+    assert refused.value.value == pytest.approx(0.4001)

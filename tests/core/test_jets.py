@@ -94,3 +94,29 @@ def test_number_drills_shrink_as_their_numbers_grow():
 def test_what_no_orifice_is_sized_for_is_refused(heat, drop):
     with pytest.raises(QuantityError):
         orifice.bore_m(heat, natural_gas(), drop)
+
+
+def test_rules_by_height_count_from_where_it_was_made_for():
+    """Numbers a step and per cent a step: for the way up, not for the sum of two heights."""
+    assert jets.by_step(90.0, 600.0, 600.0, 2.5) == 90.0
+    assert jets.by_step(90.0, 609.6, 1219.2, 2.5) == pytest.approx(87.5)
+    assert jets.by_step(90.0, 1219.2, 609.6, 2.5) == pytest.approx(92.5)
+    assert jets.by_percent(90.0, 600.0, 600.0) == 90.0
+    assert jets.by_percent(90.0, 609.6, 1219.2) == pytest.approx(90.0 * 0.98)
+    # The rule's own example: a 90 at 2,000 m from sea level.
+    assert jets.by_percent(90.0, 0.0, 2000.0) == pytest.approx(84.1, abs=0.05)
+
+
+def test_a_jet_just_as_large_as_wanted_is_taken():
+    assert jets.not_lean(90.0, (87.5, 90.0, 92.5)) == 90.0
+    assert jets.not_lean(90.0 + 1e-12, (90.0,)) == 90.0
+    assert jets.not_lean(90.1, (90.0,)) is None
+    assert jets.not_lean(90.0, ()) is None
+
+
+@pytest.mark.parametrize(
+    ("elevation", "kelvin", "ratio"),
+    [(0.0, 288.15, 1.0), (2450.0, 288.15, 0.7412), (0.0, 258.15, 1.1162), (1524.0, 278.24, 0.862)],
+)
+def test_density_ratios_are_those_of_the_standard_atmosphere(elevation, kelvin, ratio):
+    assert jets.density_ratio(elevation, kelvin) == pytest.approx(ratio, abs=2e-3)

@@ -145,3 +145,39 @@ def test_what_the_house_takes_is_missing_at_the_engine():
     )  # fmt: skip
     margins = [one.tightest.value for one in (free, tight) if one.tightest]
     assert margins[0] - margins[1] == pytest.approx(120.0, rel=0.05)
+
+
+def test_a_gas_keeps_its_name_and_its_own_constants():
+    for fuel in (natural_gas(), PROPANE, biogas(0.6)):
+        gas = pipe_gas(fuel)
+        assert (gas.key, gas.name) == (fuel.key, fuel.name)
+    assert pipe_gas(PROPANE).specific_gravity == 1.50
+    assert pipe_gas(natural_gas()).cr == pytest.approx(0.6094, rel=1e-3)
+    for fuel in (natural_gas(), biogas(0.6)):
+        gas = pipe_gas(fuel)
+        assert (gas.hhv_j_m3, gas.specific_gravity) == (fuel.hhv_j_m3, fuel.specific_gravity)
+
+
+def test_the_codes_constant_goes_with_gravity_as_its_formula_has_it():
+    """Cr = 0.00354·S·T·(Z/S)^0.152, so that a heavier gas of one viscosity takes S^0.848."""
+    light, heavy = (pipe_gas(natural_gas(specific_gravity=s)).cr for s in (0.55, 0.75))
+    assert heavy / light == pytest.approx((0.75 / 0.55) ** 0.848)
+    gas = pipe_gas(biogas(0.6))
+    wanted = 0.00354 * gas.specific_gravity * 520.0 * (0.0127 / gas.specific_gravity) ** 0.152
+    assert gas.cr == pytest.approx(wanted)
+
+
+@given(st.sampled_from([NATURAL, LP]), st.sampled_from(["1/2", "3/4", "1"]))
+def test_without_a_height_it_is_sea_level(gas, nominal):
+    bore, flow = pipe.NOMINAL_M[nominal], 1e-3
+    assert pipe.capacity(gas, bore, 100.0, 10.0) == pipe.capacity(gas, bore, 100.0, 10.0, 0.0)
+    assert pipe.bore(gas, flow, 100.0, 10.0) == pipe.bore(gas, flow, 100.0, 10.0, 0.0)
+    assert pipe.drop(gas, bore, flow, 10.0) == pipe.drop(gas, bore, flow, 10.0, 0.0)
+    assert pipe.length(gas, bore, flow, 100.0) == pipe.length(gas, bore, flow, 100.0, 0.0)
+
+
+@pytest.mark.parametrize("name", ["1/2", "3/4", "1", "1-1/4"])
+def test_a_bore_that_is_a_size_takes_that_size_and_a_hair_more_the_next(name):
+    inside = pipe.NOMINAL_M[name]
+    assert pipe.next_nominal(inside) == name
+    assert pipe.next_nominal(inside + 1e-5) != name
