@@ -48,7 +48,10 @@ export const PAGES = [
   {"page": "load_test/jets", "name": "Jets", "stage": "load_test", "views": "jets,load_tests", "facts": ["set.carburetor.jets.fitted"], "tab": true},
   {"page": "load_test/record", "name": "Record", "stage": "load_test", "views": "", "facts": [], "tab": true},
   {"page": "hand_over/cards", "name": "Cards", "stage": "hand_over", "views": "cards", "facts": [], "tab": true},
-  {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true}
+  {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true},
+  {"page": "logbook/runs", "name": "Runs", "stage": "logbook", "views": "logbook", "facts": ["logbook.runs", "logbook"], "tab": true},
+  {"page": "logbook/upkeep", "name": "Upkeep", "stage": "logbook", "views": "logbook", "facts": ["logbook.upkeep"], "tab": true},
+  {"page": "logbook/record", "name": "Record", "stage": "logbook", "views": "", "facts": [], "tab": true}
 ] as const;
 
 export const FUELS = [
@@ -379,6 +382,14 @@ export const AT_HAND = [
 ] as const;
 
 export const GAS_KINDS = [
+  ["natural_gas", "natural gas"],
+  ["biogas", "biogas"]
+] as const;
+
+export const BURNS = [
+  ["", "not said"],
+  ["gasoline", "gasoline"],
+  ["propane", "propane"],
   ["natural_gas", "natural gas"],
   ["biogas", "biogas"]
 ] as const;

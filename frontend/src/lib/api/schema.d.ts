@@ -648,6 +648,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/runs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every run of the logbook as CSV. */
+        get: operations["logbook_save_runs_csv_get"];
+        put?: never;
+        /**
+         * Read a CSV of runs: all of it, or every cell that is wrong. Nothing is saved by this.
+         * @description <br/>A run the logbook holds already, of the same day, fuel, hours and reading, is left out, so<br/>that a file loaded twice counts nothing twice.
+         */
+        post: operations["logbook_load_runs_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/trains/{name}/edit": {
         parameters: {
             query?: never;
@@ -710,6 +731,23 @@ export interface paths {
         put?: never;
         /** Append the inverse of the newest change. */
         post: operations["jobs_undo__job_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/upkeep.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due on the set as a calendar, to load once or to subscribe to. */
+        get: operations["logbook_calendar_upkeep_ics_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2543,6 +2581,39 @@ export interface components {
             text: string;
         };
         /**
+         * DueOut
+         * @description Upkeep and when it is due.
+         */
+        DueOut: {
+            /** Done Here */
+            done_here: boolean;
+            /** Due */
+            due: string;
+            /** Early */
+            early: string;
+            /** Every */
+            every: string;
+            /** Key */
+            key: string;
+            last: components["schemas"]["UpkeptOut"] | null;
+            /** Late */
+            late: string;
+            left: components["schemas"]["BothOut"] | null;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: string;
+            state: components["schemas"]["DueState"];
+            /** Why */
+            why: string;
+        };
+        /**
+         * DueState
+         * @description How upkeep stands today.
+         * @enum {string}
+         */
+        DueState: "over" | "soon" | "good" | "not_known";
+        /**
          * EditIn
          * @description A change to a train's order.
          */
@@ -3014,6 +3085,22 @@ export interface components {
             page: string;
             /** Title */
             title: string;
+        };
+        /**
+         * FuelHoursOut
+         * @description What the set ran on one fuel; on none said where the name is empty.
+         */
+        FuelHoursOut: {
+            /**
+             * Fuel
+             * @enum {string}
+             */
+            fuel: "" | "gasoline" | "propane" | "natural_gas" | "biogas";
+            hours: components["schemas"]["BothOut"];
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: number;
         };
         /**
          * FuelKey
@@ -4085,6 +4172,16 @@ export interface components {
                 [key: string]: components["schemas"]["LoadTest"];
             };
             /**
+             * @default {
+             *       "dusty": false,
+             *       "meter": null,
+             *       "runs": {},
+             *       "since": "",
+             *       "upkeep": {}
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
              * Marks
              * @default {}
              */
@@ -5047,6 +5144,98 @@ export interface components {
          * @description The log, newest first.
          */
         LogOut: components["schemas"]["LogEntryOut"][];
+        /**
+         * Logbook
+         * @description The set in service since it was handed over.
+         */
+        Logbook: {
+            /**
+             * Dusty
+             * @default false
+             */
+            dusty: boolean;
+            /** @default null */
+            meter: components["schemas"]["Fact"] | null;
+            /**
+             * Runs
+             * @default {}
+             */
+            runs: {
+                [key: string]: components["schemas"]["LoggedRun"];
+            };
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Upkeep
+             * @default {}
+             */
+            upkeep: {
+                [key: string]: components["schemas"]["Upkept"];
+            };
+        };
+        /**
+         * LogbookOut
+         * @description The set in service.
+         */
+        LogbookOut: {
+            /** Due */
+            due: components["schemas"]["DueOut"][];
+            /** Fuels */
+            fuels: components["schemas"]["FuelHoursOut"][];
+            meter: components["schemas"]["BothOut"] | null;
+            rate: components["schemas"]["FigureOut"] | null;
+            /** Runs */
+            runs: components["schemas"]["RunHoursOut"][];
+            /** Since */
+            since: string;
+            total: components["schemas"]["BothOut"];
+            watch: components["schemas"]["MethodOut"];
+            /** Watched */
+            watched: components["schemas"]["WatchedOut"][];
+        };
+        /**
+         * LoggedRun
+         * @description One run of the set: how long, or what its hour meter read after it, and on what.
+         */
+        LoggedRun: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Fuel
+             * @default
+             * @enum {string}
+             */
+            fuel: "" | "gasoline" | "propane" | "natural_gas" | "biogas";
+            /** @default null */
+            hours: components["schemas"]["Fact"] | null;
+            /** @default null */
+            load: components["schemas"]["Fact"] | null;
+            /** @default null */
+            meter: components["schemas"]["Fact"] | null;
+            /**
+             * New Meter
+             * @default false
+             */
+            new_meter: boolean;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /** @default null */
+            used: components["schemas"]["Fact"] | null;
+        };
         /**
          * Look
          * @description What the walk-round found at one place.
@@ -6706,6 +6895,31 @@ export interface components {
             turns: components["schemas"]["Fact"] | null;
         };
         /**
+         * RunHoursOut
+         * @description A run with how long it was and where the hour meter stood after it.
+         */
+        RunHoursOut: {
+            /** By */
+            by: string;
+            /**
+             * Fuel
+             * @enum {string}
+             */
+            fuel: "" | "gasoline" | "propane" | "natural_gas" | "biogas";
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            load: components["schemas"]["BothOut"] | null;
+            meter: components["schemas"]["BothOut"] | null;
+            /** On */
+            on: string;
+            ran: components["schemas"]["BothOut"] | null;
+            /** Remark */
+            remark: string;
+            used: components["schemas"]["BothOut"] | null;
+        };
+        /**
          * RunOut
          * @description One container's run time.
          */
@@ -6787,6 +7001,16 @@ export interface components {
              * @default null
              */
             tank_m3: number | null;
+        };
+        /**
+         * RunsOut
+         * @description Runs read from a file, as a logbook keeps them; nothing is saved by reading them.
+         */
+        RunsOut: {
+            /** Already */
+            already: number;
+            /** Runs */
+            runs: components["schemas"]["LoggedRun"][];
         };
         /**
          * SaidOut
@@ -7209,6 +7433,7 @@ export interface components {
             legs: components["schemas"]["LegOut"][] | null;
             /** Load Tests */
             load_tests: components["schemas"]["LoadTestOut"][] | null;
+            logbook: components["schemas"]["LogbookOut"] | null;
             marks: components["schemas"]["MarksOut"] | null;
             /** Metering */
             metering: components["schemas"]["MeteringOut"][] | null;
@@ -8168,6 +8393,63 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Upkept
+         * @description Upkeep that was done: what, when, at what reading, and what was found.
+         */
+        Upkept: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Found
+             * @default
+             */
+            found: string;
+            /** @default null */
+            lash: components["schemas"]["Fact"] | null;
+            /** @default null */
+            meter: components["schemas"]["Fact"] | null;
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Parts
+             * @default
+             */
+            parts: string;
+            /**
+             * Task
+             * @default oil
+             */
+            task: string;
+        };
+        /**
+         * UpkeptOut
+         * @description When a task was done last, and what was found.
+         */
+        UpkeptOut: {
+            /** By */
+            by: string;
+            /** Found */
+            found: string;
+            /** On */
+            on: string;
+        };
         /** ValidationErrorModel */
         ValidationErrorModel: {
             /**
@@ -8282,6 +8564,29 @@ export interface components {
              * @default false
              */
             remote_tank: boolean;
+        };
+        /**
+         * WatchedOut
+         * @description A fuel watched by its use: the sum after each run against its alarm [ln].
+         */
+        WatchedOut: {
+            /** Alarm */
+            alarm: boolean;
+            /** Alarm At */
+            alarm_at: number;
+            /** First */
+            first: number;
+            fuel: components["schemas"]["FuelKey"];
+            /** Letter */
+            letter: string;
+            /** Missing */
+            missing: number;
+            /** Name */
+            name: string;
+            /** Rise */
+            rise: string;
+            /** Sums */
+            sums: number[];
         };
         /**
          * WayInOut
@@ -10069,6 +10374,81 @@ export interface operations {
             };
         };
     };
+    logbook_save_runs_csv_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_load_runs_csv_post: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fuel_path_edit_edit_post: {
         parameters: {
             query?: never;
@@ -10239,6 +10619,37 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_calendar_upkeep_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -266,6 +266,13 @@ CHOICES: dict[str, Options] = {
         ("natural_gas", "natural gas"),
         ("biogas", "biogas"),
     ),
+    "burns": (
+        ("", "not said"),
+        ("gasoline", "gasoline"),
+        ("propane", "propane"),
+        ("natural_gas", "natural gas"),
+        ("biogas", "biogas"),
+    ),
     "inlets": (
         ("", "not looked at"),
         ("hose_on", "its hose is on"),
@@ -283,6 +290,7 @@ FIELDS: dict[str, str] = {
     "waits": "stages.*.waits_for",
     "appliances": "load.appliances.*.kind",
     "legs": "load.appliances.*.leg",
+    "burns": "logbook.runs.*.fuel",
     "must": "load.appliances.*.must_run",
     "storage": "sites.*.storage",
     "decisions": "findings.*.decision",

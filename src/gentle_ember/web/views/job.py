@@ -33,6 +33,7 @@ from gentle_ember.web.views import (
     intake,
     ledger,
     load_test,
+    logbook,
     method,
     parts,
     prove_tight,
@@ -53,6 +54,7 @@ from gentle_ember.web.views.hand_over import CardsOut
 from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, WalkOut
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
 from gentle_ember.web.views.load_test import JetsOut, LoadTestOut
+from gentle_ember.web.views.logbook import LogbookOut
 from gentle_ember.web.views.method import ChosenOut, MethodsOut, StatesOut
 from gentle_ember.web.views.parts import BillOut
 from gentle_ember.web.views.prove_tight import GasProofOut
@@ -224,6 +226,7 @@ class SnapshotOut(View):
     stack: StackOut | None
     bill: BillOut | None
     cards: CardsOut | None
+    logbook: LogbookOut | None
     house: list[HouseOut] | None
     fit: FitOut | None
     marks: MarksOut | None
@@ -323,6 +326,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "load_tests": load_test.load_tests,
     "jets": load_test.jets,
     "cards": hand_over.owner_cards,
+    "logbook": logbook.logbook,
 }
 """What a page may ask for along with the job, by its name in the answer."""
 

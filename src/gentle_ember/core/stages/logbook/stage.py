@@ -1,7 +1,31 @@
-"""Logbook as a stage of the job."""
+"""Logbook as a stage of the job: the set in service, its runs and its upkeep."""
 
 from __future__ import annotations
 
-from gentle_ember.core.stage import Stage, anew
+from collections.abc import Iterator
 
-STAGE = Stage("logbook", "Logbook", owns={"archived": anew})
+from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Stage, anew
+from gentle_ember.core.stages.logbook.hours import logbook_contradictions, logbook_refusals
+from gentle_ember.core.stages.logbook.upkeep import upkeep_cautions
+from gentle_ember.core.stages.logbook.watch import watch_cautions
+
+
+def cautions(plan: Plan) -> Iterator[Caution]:
+    """What is overdue, and a use of fuel that rose."""
+    yield from upkeep_cautions(plan)
+    yield from watch_cautions(plan)
+
+
+STAGE = Stage(
+    "logbook",
+    "Logbook",
+    owns={"archived": anew, "logbook": anew},
+    pages=(
+        Page("runs", "Runs", ("logbook",), ("logbook.runs", "logbook")),
+        Page("upkeep", "Upkeep", ("logbook",), ("logbook.upkeep",)),
+        RECORD,
+    ),
+    contradictions=logbook_contradictions,
+    refusals=logbook_refusals,
+    cautions=cautions,
+)

@@ -1,0 +1,140 @@
+<script lang="ts">
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import LogRun from '$lib/stages/logbook/LogRun.svelte';
+  import { written } from '$lib/stages/logbook/days';
+  import RunsFile from '$lib/stages/logbook/RunsFile.svelte';
+  import Watch from '$lib/stages/logbook/Watch.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
+  import Trash from '@lucide/svelte/icons/trash-2';
+
+  const job = useJob();
+  let found = $derived(job().settled?.logbook);
+  let whole = $state(false);
+  const SHOWN = 20;
+  let runs = $derived(whole ? (found?.runs ?? []) : (found?.runs ?? []).slice(0, SHOWN));
+</script>
+
+<SheetHead title="Runs" text="Each run in a few seconds: how long, on what, at about what load." />
+<section class="section"><LogRun /></section>
+
+{#if found}
+  <section class="section sums">
+    <div>
+      <h2>In service</h2>
+      <dl>
+        <dt>Ran</dt>
+        <dd data-total>
+          {found.total[prefs.system]}{found.since ? ` since ${written(found.since)}` : ''}
+        </dd>
+        {#if found.meter}<dt>Hour meter</dt>
+          <dd data-meter>{found.meter[prefs.system]}</dd>{/if}
+        {#each found.fuels as one (one.fuel)}
+          <dt>{one.name}</dt>
+          <dd>{one.hours[prefs.system]} in {one.runs} {one.runs === 1 ? 'run' : 'runs'}</dd>
+        {/each}
+        {#if found.rate}<dt>A month</dt>
+          <dd><Figure figure={found.rate} band /></dd>{/if}
+      </dl>
+    </div>
+    <div class="begin">
+      <TextField path="logbook.since" label="In service since" placeholder="2026-11-27" />
+      <QuantityField path="logbook.meter" hint="What it read when it was handed over." />
+      <Tick path="logbook.dusty" checked={job().settled?.job.logbook?.dusty ?? false}
+        >where air is dusty: filters twice as often</Tick
+      >
+    </div>
+  </section>
+  <Watch watched={found.watched} method={found.watch} />
+  <section class="section">
+    <h2>Runs so far</h2>
+    {#if found.runs.length}
+      <div class="scroll">
+        <table data-runs>
+          <thead
+            ><tr
+              ><th>Day</th><th class="n">Ran</th><th>On</th><th class="n">Load</th><th class="n"
+                >Used</th
+              ><th class="n">Meter after</th><th>Remark</th><th></th></tr
+            ></thead
+          >
+          <tbody>
+            {#each runs as one (one.key)}
+              <tr>
+                <td>{written(one.on) || 'no day'}</td>
+                <td class="n">{one.ran?.[prefs.system] ?? 'not told'}</td>
+                <td>{one.letter}</td>
+                <td class="n">{one.load?.[prefs.system] ?? ''}</td>
+                <td class="n">{one.used?.[prefs.system] ?? ''}</td>
+                <td class="n">{one.meter?.[prefs.system] ?? ''}</td>
+                <td>{one.remark}{one.by ? ` (${one.by})` : ''}</td>
+                <td
+                  ><button
+                    class="btn btn-ghost btn-xs"
+                    aria-label={`Remove the run of ${written(one.on)}`}
+                    title="Remove (undo brings it back)"
+                    onclick={() => job().remove(`logbook.runs.${one.key}`)}
+                    ><Trash size={14} /></button
+                  ></td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      {#if found.runs.length > SHOWN}
+        <button class="btn btn-sm" onclick={() => (whole = !whole)}
+          >{whole ? `Only the last ${SHOWN}` : `All ${found.runs.length}`}</button
+        >
+      {/if}
+    {:else}<p class="quiet">None yet.</p>{/if}
+    <RunsFile />
+  </section>
+{/if}
+
+<style>
+  .sums {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(18rem, 1fr));
+    gap: 1rem 2rem;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 0.25rem 1.2rem;
+  }
+  dt {
+    color: var(--muted);
+  }
+  .begin {
+    display: grid;
+    gap: 0.6rem;
+    align-content: start;
+  }
+  .scroll {
+    overflow-x: auto;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.25rem 0.9rem 0.25rem 0;
+    border-bottom: 1px solid var(--line);
+    white-space: nowrap;
+  }
+  td:nth-child(7) {
+    white-space: normal;
+    min-width: 8rem;
+  }
+  .n {
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+  }
+</style>

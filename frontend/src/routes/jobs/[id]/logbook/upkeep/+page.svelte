@@ -1,0 +1,157 @@
+<script lang="ts">
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { freshKey } from '$lib/session/record';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { today, written } from '$lib/stages/logbook/days';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import Trash from '@lucide/svelte/icons/trash-2';
+
+  const job = useJob();
+  const STATES = {
+    over: 'overdue',
+    soon: 'soon',
+    good: 'good',
+    not_known: 'since when is not told'
+  } as const;
+  let found = $derived(job().settled?.logbook);
+  let entries = $derived(job().settled?.job.logbook?.upkeep ?? {});
+  let done = $derived(
+    Object.entries(entries).sort(([, a], [, b]) => (b.on ?? '').localeCompare(a.on ?? ''))
+  );
+  let names = $derived(new Map((found?.due ?? []).map((one) => [one.key, one.name])));
+  let fresh = $state('');
+
+  function mark(task: string) {
+    fresh = freshKey('u');
+    job().set(`logbook.upkeep.${fresh}`, { task, on: today(), by: prefs.who });
+  }
+</script>
+
+<SheetHead
+  title="Upkeep"
+  text="Due by hours or by date, whichever comes first, at the rate this set runs. Its own manual comes first."
+/>
+
+{#if found}
+  <section class="section">
+    <table data-due>
+      <thead
+        ><tr><th>What</th><th>Due</th><th class="n">Left</th><th>Last done</th><th></th></tr></thead
+      >
+      <tbody>
+        {#each found.due as one (one.key)}
+          <tr data-task={one.key} data-state={one.state}>
+            <td>
+              <b>{one.name}</b><br /><span class="quiet">{one.why}</span>
+              <span class="quiet">Every {one.every}.{one.parts ? ` Take: ${one.parts}.` : ''}</span>
+            </td>
+            <td
+              ><span class={`state ${one.state}`}>{STATES[one.state]}</span>
+              {#if one.due && one.state !== 'over'}<br />{written(one.due)}
+                {#if one.early && one.late && one.early !== one.late}<br /><span class="quiet"
+                    >{written(one.early)} to {written(one.late)}</span
+                  >{/if}{/if}</td
+            >
+            <td class="n">{one.left?.[prefs.system] ?? ''}</td>
+            <td
+              >{#if one.last}{written(one.last.on)}{one.last.found
+                  ? `: ${one.last.found}`
+                  : ''}{:else}<span class="quiet">never noted</span>{/if}</td
+            >
+            <td
+              >{#if one.done_here}<button class="btn btn-sm" onclick={() => mark(one.key)}
+                  >Done today</button
+                >{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <p class="acts">
+      <a class="btn btn-sm" href={`/api/jobs/${job().id}/upkeep.ics`} download>Calendar (ICS)</a>
+      <span class="quiet">Loaded again, it replaces what it put there before.</span>
+    </p>
+  </section>
+
+  <section class="section">
+    <h2>Done</h2>
+    {#each done as [key, one] (key)}
+      {@const path = `logbook.upkeep.${key}`}
+      <details open={key === fresh} data-done={one.task}>
+        <summary
+          ><b>{names.get(one.task ?? '') ?? one.task}</b>, {written(one.on ?? '') ||
+            'no day'}{one.by ? `, ${one.by}` : ''}{one.found ? `: ${one.found}` : ''}</summary
+        >
+        <div class="grid-3">
+          <TextField path={`${path}.on`} label="Day" placeholder="2026-11-27" />
+          <QuantityField path={`${path}.meter`} />
+          <TextField path={`${path}.found`} label="What was found" />
+          {#if one.task?.startsWith('lash')}<QuantityField path={`${path}.lash`} />{/if}
+          <TextField path={`${path}.parts`} label="Parts put in" />
+          <TextField path={`${path}.by`} label="Done by" />
+          <TextField path={`${path}.note`} label="Note" rows={2} />
+        </div>
+        <button class="btn btn-ghost btn-sm" onclick={() => job().remove(path)}
+          ><Trash size={14} />Remove</button
+        >
+      </details>
+    {:else}<p class="quiet">Nothing noted yet.</p>{/each}
+  </section>
+{/if}
+
+<style>
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    text-align: left;
+    vertical-align: top;
+    padding: 0.45rem 0.9rem 0.45rem 0;
+    border-bottom: 1px solid var(--line);
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .state {
+    font-weight: 600;
+  }
+  .state.over {
+    color: var(--color-error);
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
+    align-items: center;
+    margin-top: 0.8rem;
+  }
+  details {
+    border-bottom: 1px solid var(--line);
+    padding: 0.4rem 0;
+  }
+  summary {
+    cursor: pointer;
+  }
+  @media (max-width: 640px) {
+    tr {
+      display: grid;
+      grid-template-columns: 1fr auto;
+    }
+    thead {
+      display: none;
+    }
+    td {
+      border: 0;
+      padding: 0.15rem 0;
+    }
+    tr {
+      border-bottom: 1px solid var(--line);
+      padding: 0.4rem 0;
+    }
+  }
+</style>

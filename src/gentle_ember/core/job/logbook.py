@@ -1,0 +1,81 @@
+"""What a job keeps of its set in service: its runs, and the upkeep that was done."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, Field
+
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+
+HOUR_S, DAY_S = 3600.0, 86_400.0
+
+
+def day(text: str) -> str:
+    """A day, kept as year, month and day.
+
+    Raises:
+        ValueError: when it can't be read.
+
+    >>> day("2026-11-27"), day("")
+    ('2026-11-27', '')
+    """
+    said = text.strip()
+    if not said:
+        return ""
+    try:
+        found = date.fromisoformat(said)
+    except ValueError:
+        raise ValueError("Write the day as 2026-11-27") from None
+    if not 1990 <= found.year <= 2100:
+        raise ValueError("That is no year such a set ran in")
+    return found.isoformat()
+
+
+Day = Annotated[str, AfterValidator(day)]
+Burns = Literal["", "gasoline", "propane", "natural_gas", "biogas"]
+Hours = Annotated[Fact | None, Quantity("duration", "Hour meter", 0.0, 30_000 * HOUR_S)]
+
+
+class LoggedRun(Model):
+    """One run of the set: how long, or what its hour meter read after it, and on what."""
+
+    on: Day = ""
+    hours: Annotated[Fact | None, Quantity("duration", "Ran", 60.0, 31 * DAY_S)] = None
+    meter: Hours = None
+    new_meter: bool = False
+    """Whether the hour meter was changed before this run, so that it counts from nothing."""
+    fuel: Burns = ""
+    load: Annotated[Fact | None, Quantity("power", "About what load", 0.0, 60e3)] = None
+    used: Annotated[Fact | None, Quantity("mass", "Fuel used, weighed", 0.02, 500.0)] = None
+    remark: Note = ""
+    by: Name = ""
+
+
+class Upkept(Model):
+    """Upkeep that was done: what, when, at what reading, and what was found."""
+
+    task: Key = "oil"
+    on: Day = ""
+    meter: Hours = None
+    found: Name = ""
+    lash: Annotated[
+        Fact | None, Quantity("small_length", "Exhaust valve lash found", 0.0, 2e-3)
+    ] = None
+    parts: Name = ""
+    minutes: Annotated[int | None, Field(ge=0, le=10_000)] = None
+    note: Note = ""
+    by: Name = ""
+
+
+class Logbook(Model):
+    """The set in service since it was handed over."""
+
+    since: Day = ""
+    meter: Hours = None
+    """What the hour meter read then; the set had run so long before."""
+    dusty: bool = False
+    """Whether it runs where air is dusty: filters are due twice as often."""
+    runs: Annotated[dict[Key, LoggedRun], Field(max_length=3000)] = {}
+    upkeep: Annotated[dict[Key, Upkept], Field(max_length=600)] = {}

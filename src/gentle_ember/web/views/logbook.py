@@ -1,0 +1,192 @@
+"""The set in service: runs, upkeep, fuel watched."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from pydantic import Field
+
+from gentle_ember.core.job.logbook import Burns, LoggedRun
+from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
+from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.logbook.hours import run_hours
+from gentle_ember.core.stages.logbook.upkeep import TASKS, Due, DueState, in_service, rate, upkeep
+from gentle_ember.core.stages.logbook.watch import ALARM, CUSUM, FIRST, Watched, fuel_watch
+from gentle_ember.units.registry import System
+from gentle_ember.web.views.base import (
+    BothOut,
+    FigureOut,
+    MethodOut,
+    Request,
+    View,
+    both,
+    figure,
+)
+
+
+class RunHoursOut(View):
+    """A run with how long it was and where the hour meter stood after it."""
+
+    key: str
+    on: str
+    fuel: Burns
+    letter: str
+    ran: BothOut | None
+    meter: BothOut | None
+    load: BothOut | None
+    used: BothOut | None
+    remark: str
+    by: str
+
+
+class FuelHoursOut(View):
+    """What the set ran on one fuel; on none said where the name is empty."""
+
+    fuel: Burns
+    name: str
+    hours: BothOut
+    runs: int
+
+
+class UpkeptOut(View):
+    """When a task was done last, and what was found."""
+
+    on: str
+    found: str
+    by: str
+
+
+class DueOut(View):
+    """Upkeep and when it is due."""
+
+    key: str
+    name: str
+    why: str
+    parts: str
+    state: DueState
+    due: str
+    early: str
+    late: str
+    left: BothOut | None
+    every: str
+    last: UpkeptOut | None
+    done_here: bool
+    """Whether it is noted as done here, and not by running the set."""
+
+
+class WatchedOut(View):
+    """A fuel watched by its use: the sum after each run against its alarm [ln]."""
+
+    fuel: FuelKey
+    name: str
+    letter: str
+    sums: list[float]
+    alarm_at: float
+    alarm: bool
+    rise: str
+    missing: int
+    first: int
+
+
+class LogbookOut(View):
+    """The set in service."""
+
+    since: str
+    total: BothOut
+    meter: BothOut | None
+    rate: FigureOut | None
+    runs: list[RunHoursOut]
+    """Newest first."""
+    fuels: list[FuelHoursOut]
+    due: list[DueOut]
+    watched: list[WatchedOut]
+    watch: MethodOut
+
+
+class RunsQuery(Request):
+    """Units of a table of runs."""
+
+    system: System = "us"
+
+
+class RunsOut(View):
+    """Runs read from a file, as a logbook keeps them; nothing is saved by reading them."""
+
+    runs: list[LoggedRun]
+    already: int = Field(ge=0)
+    """How many of the file the logbook holds already; they are left out."""
+
+
+def logbook(planned: Plan) -> LogbookOut:
+    """Runs newest first, hours by fuel, what is due, fuel watched."""
+    job = planned.job
+    today = planned.today or date.today()
+    runs = run_hours(job.logbook)
+    by_fuel: dict[Burns, list[float]] = {}
+    for one in runs:
+        by_fuel.setdefault(one.run.fuel, []).append(one.seconds or 0.0)
+    pace, since = rate(job.logbook, today), in_service(job.logbook)
+    meter = runs[-1].meter_s if runs else job.logbook.meter.value if job.logbook.meter else None
+    return LogbookOut(
+        since=since.isoformat() if since else "",
+        total=both(sum(one.seconds or 0.0 for one in runs), "duration"),
+        meter=None if meter is None else both(meter, "duration"),
+        rate=figure(pace) if pace else None,
+        runs=[
+            RunHoursOut(
+                key=one.key, on=one.run.on, fuel=one.run.fuel,
+                letter=LETTERS[FuelKey(one.run.fuel)] if one.run.fuel else "",
+                ran=None if one.seconds is None else both(one.seconds, "duration"),
+                meter=None if one.meter_s is None else both(one.meter_s, "duration"),
+                load=both(one.run.load.value, "power") if one.run.load else None,
+                used=both(one.run.used.value, "mass") if one.run.used else None,
+                remark=one.run.remark, by=one.run.by,
+            )
+            for one in reversed(runs)
+        ],
+        fuels=[
+            FuelHoursOut(
+                fuel=fuel, name=NAMES[FuelKey(fuel)] if fuel else "not said",
+                hours=both(sum(all_s), "duration"), runs=len(all_s),
+            )
+            for fuel, all_s in by_fuel.items()
+        ],
+        due=[_due(one) for one in upkeep(job, today)],
+        watched=[_watched(one) for one in planned.of(fuel_watch)],
+        watch=MethodOut.model_validate(CUSUM),
+    )  # fmt: skip
+
+
+def _due(one: Due) -> DueOut:
+    task = one.task
+
+    def day(found: date | None) -> str:
+        return found.isoformat() if found else ""
+
+    return DueOut(
+        key=task.key, name=task.name, why=task.why, parts=task.parts, state=one.state,
+        due=day(one.day), early=day(one.early), late=day(one.late),
+        left=None if one.left_s is None else both(max(0.0, one.left_s), "duration"),
+        every=_every(one), done_here=task in TASKS,
+        last=UpkeptOut.model_validate(one.last) if one.last else None,
+    )  # fmt: skip
+
+
+def _every(one: Due) -> str:
+    task = one.task
+    hours = task.first_h if one.last is None else task.then_h
+    first = " first" if one.last is None and task.first_h != task.then_h else ""
+    found = [f"{hours:g} h{first}"] if hours is not None else []
+    if task.days is not None:
+        months = round(task.days / 30.4)
+        found.append(f"{months} months" if months > 1 else f"{task.days} days")
+    return " or ".join(found)
+
+
+def _watched(one: Watched) -> WatchedOut:
+    said = f"{100 * one.rise:.0f} %" if one.points else ""
+    return WatchedOut(
+        fuel=one.fuel, name=NAMES[one.fuel], letter=LETTERS[one.fuel],
+        sums=[total for _, _, total in one.points], alarm_at=ALARM, alarm=one.alarm, rise=said,
+        missing=one.missing, first=FIRST,
+    )  # fmt: skip
