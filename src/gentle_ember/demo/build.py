@@ -14,6 +14,7 @@ from gentle_ember.demo.loads import LOADS
 from gentle_ember.demo.meterings import METERINGS, STARTS
 from gentle_ember.demo.proofs import PROOFS
 from gentle_ember.demo.scenario import JOBS, PEOPLE
+from gentle_ember.demo.service import logbooks
 from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
 from gentle_ember.demo.walks import WALKS
@@ -81,6 +82,7 @@ def _work(key: str, jobs: JobStore, job_id: str) -> Iterator[dict[str, Step]]:
         yield from metered.steps()
     for loaded in LOADS.get(key, ()):
         yield from loaded.steps()
+    yield from logbooks().get(key, ())
 
 
 def _wanted(path: str, value: Step) -> Wanted:

@@ -58,58 +58,63 @@
 </script>
 
 <form class="log" onsubmit={log} data-log-run>
-  <label for={`${id}-d`}
-    >Day<input id={`${id}-d`} class="input" type="date" bind:value={on} /></label
-  >
-  <label for={`${id}-h`}
-    >Ran<input
+  <div>
+    <label for={`${id}-d`}>Day</label><input
+      id={`${id}-d`}
+      class="input"
+      type="date"
+      bind:value={on}
+    />
+  </div>
+  <div>
+    <label for={`${id}-h`}>Ran</label><input
       id={`${id}-h`}
       class="input"
       inputmode="decimal"
       placeholder="2.5 h"
       bind:value={hours}
       aria-invalid={wrong('hours') !== undefined}
-    /></label
-  >
-  <label for={`${id}-m`}
-    >or hour meter<input
+    />
+  </div>
+  <div>
+    <label for={`${id}-m`}>or hour meter</label><input
       id={`${id}-m`}
       class="input"
       inputmode="decimal"
       placeholder="123.4"
       bind:value={meter}
       aria-invalid={wrong('meter') !== undefined}
-    /></label
-  >
-  <label for={`${id}-f`}
-    >On<select
+    />
+  </div>
+  <div>
+    <label for={`${id}-f`}>On</label><select
       id={`${id}-f`}
       class="select"
       value={burnt}
       onchange={(event) => (fuel = event.currentTarget.value)}
     >
       {#each BURNS as [value, text] (value)}<option {value}>{text}</option>{/each}
-    </select></label
-  >
-  <label for={`${id}-l`}
-    >About what load<input
+    </select>
+  </div>
+  <div>
+    <label for={`${id}-l`}>About what load</label><input
       id={`${id}-l`}
       class="input"
       placeholder="1,500 W"
       bind:value={load}
-    /></label
-  >
-  <label for={`${id}-u`}
-    >Fuel used, weighed<input
+    />
+  </div>
+  <div>
+    <label for={`${id}-u`}>Fuel used, weighed</label><input
       id={`${id}-u`}
       class="input"
       placeholder={prefs.system === 'us' ? '8 lb' : '3.6 kg'}
       bind:value={used}
-    /></label
-  >
-  <label class="wide" for={`${id}-r`}
-    >Remark<input id={`${id}-r`} class="input" bind:value={remark} /></label
-  >
+    />
+  </div>
+  <div class="wide">
+    <label for={`${id}-r`}>Remark</label><input id={`${id}-r`} class="input" bind:value={remark} />
+  </div>
   <button class="btn btn-primary" disabled={!hours.trim() && !meter.trim()}>Log this run</button>
   {#if faults.length}
     <ul class="wrong" role="alert">
@@ -126,8 +131,6 @@
     align-items: end;
   }
   label {
-    display: grid;
-    gap: 0.2rem;
     font-size: 0.85rem;
   }
   .wide {

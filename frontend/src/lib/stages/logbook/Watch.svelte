@@ -7,17 +7,19 @@
   }
   let { watched, method }: Props = $props();
   const WIDE = 320;
-  const HIGH = 70;
+  const HIGH = 46;
 
   const top = (one: Props['watched'][number]) => Math.max(one.alarm_at * 1.4, ...one.sums) || 1;
   const y = (one: Props['watched'][number], value: number) =>
     HIGH - (HIGH - 4) * (value / top(one));
+  const points = (one: Props['watched'][number]) =>
+    one.sums.map((sum, i) => [
+      6 + (one.sums.length > 1 ? (i * (WIDE - 12)) / (one.sums.length - 1) : 0),
+      y(one, sum)
+    ]);
   const line = (one: Props['watched'][number]) =>
-    one.sums
-      .map((sum, i) => {
-        const x = one.sums.length > 1 ? (i * WIDE) / (one.sums.length - 1) : WIDE / 2;
-        return `${i ? 'L' : 'M'}${x.toFixed(1)} ${y(one, sum).toFixed(1)}`;
-      })
+    points(one)
+      .map(([x = 0, y = 0], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`)
       .join('');
 </script>
 
@@ -51,11 +53,15 @@
             <text x="2" y={y(one, one.alarm_at) - 3}>alarm</text>
             <line x1="0" x2={WIDE} y1={HIGH} y2={HIGH} />
             <path d={line(one)} />
+            {#each points(one) as [x, y], i (i)}<circle cx={x} cy={y} r="2.2" />{/each}
           </svg>
         {/if}
       </div>
     {/each}
-    <p class="quiet">{method.formula}. <a href={`/methods/${method.page}`}>{method.name}</a></p>
+    <p class="quiet">
+      The first {watched[0]?.first} weighed runs tell what is usual; what later ones use more adds up.
+      <a class="link" href={`/methods/${method.page}`} title={method.formula}>How it is watched</a>
+    </p>
   </section>
 {/if}
 
@@ -67,10 +73,10 @@
   }
   svg {
     width: 100%;
-    max-width: 32rem;
+    max-width: 26rem;
   }
   line {
-    stroke: var(--line);
+    stroke: var(--rule);
   }
   .alarm {
     stroke: var(--color-error);
@@ -80,9 +86,12 @@
     font-size: 9px;
     fill: var(--color-error);
   }
+  circle {
+    fill: var(--color-base-content);
+  }
   path {
     fill: none;
-    stroke: var(--ink);
+    stroke: var(--color-base-content);
     stroke-width: 1.6;
   }
   .over {

@@ -102,6 +102,10 @@
     grid-template-columns: repeat(auto-fit, minmax(18rem, 1fr));
     gap: 1rem 2rem;
   }
+  .sums h2 {
+    font-weight: 600;
+    margin-bottom: 0.4rem;
+  }
   dl {
     display: grid;
     grid-template-columns: auto 1fr;
@@ -126,7 +130,7 @@
   td {
     text-align: left;
     padding: 0.25rem 0.9rem 0.25rem 0;
-    border-bottom: 1px solid var(--line);
+    border-bottom: 1px solid var(--rule);
     white-space: nowrap;
   }
   td:nth-child(7) {

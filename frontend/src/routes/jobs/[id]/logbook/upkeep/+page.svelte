@@ -47,7 +47,7 @@
               <b>{one.name}</b><br /><span class="quiet">{one.why}</span>
               <span class="quiet">Every {one.every}.{one.parts ? ` Take: ${one.parts}.` : ''}</span>
             </td>
-            <td
+            <td class="when"
               ><span class={`state ${one.state}`}>{STATES[one.state]}</span>
               {#if one.due && one.state !== 'over'}<br />{written(one.due)}
                 {#if one.early && one.late && one.early !== one.late}<br /><span class="quiet"
@@ -58,7 +58,7 @@
             <td
               >{#if one.last}{written(one.last.on)}{one.last.found
                   ? `: ${one.last.found}`
-                  : ''}{:else}<span class="quiet">never noted</span>{/if}</td
+                  : ''}{:else if one.done_here}<span class="quiet">never noted</span>{/if}</td
             >
             <td
               >{#if one.done_here}<button class="btn btn-sm" onclick={() => mark(one.key)}
@@ -111,10 +111,13 @@
     text-align: left;
     vertical-align: top;
     padding: 0.45rem 0.9rem 0.45rem 0;
-    border-bottom: 1px solid var(--line);
+    border-bottom: 1px solid var(--rule);
   }
   .n {
     text-align: right;
+    white-space: nowrap;
+  }
+  .when {
     white-space: nowrap;
   }
   .state {
@@ -131,27 +134,31 @@
     margin-top: 0.8rem;
   }
   details {
-    border-bottom: 1px solid var(--line);
+    border-bottom: 1px solid var(--rule);
     padding: 0.4rem 0;
   }
   summary {
     cursor: pointer;
   }
   @media (max-width: 640px) {
+    thead,
+    td:empty {
+      display: none;
+    }
     tr {
       display: grid;
-      grid-template-columns: 1fr auto;
-    }
-    thead {
-      display: none;
+      border-bottom: 1px solid var(--rule);
+      padding: 0.5rem 0;
     }
     td {
       border: 0;
-      padding: 0.15rem 0;
+      padding: 0.1rem 0;
     }
-    tr {
-      border-bottom: 1px solid var(--line);
-      padding: 0.4rem 0;
+    .n {
+      text-align: left;
+    }
+    .n:not(:empty)::after {
+      content: ' left';
     }
   }
 </style>

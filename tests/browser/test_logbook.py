@@ -1,0 +1,81 @@
+"""The set in service, in the real page: runs by hand and by file, upkeep noted, on both sizes."""
+
+from datetime import date
+
+from playwright.sync_api import expect
+
+from tests.browser.test_fit import be
+
+CHOIR = "Choir stage"
+
+
+def test_a_run_is_logged_in_a_few_seconds_by_keyboard_and_counts_at_once(either):
+    be(either)
+    either.open(CHOIR, "logbook/runs")
+    page = either.page
+    expect(page.locator("[data-total]")).to_contain_text("25.7 h")
+    expect(page.locator("[data-log-run]").get_by_label("On", exact=True)).to_have_value("propane")
+    page.get_by_label("Ran", exact=True).fill("1.5")
+    page.get_by_label("Fuel used, weighed").fill("3.3 lb")
+    page.get_by_label("Remark").fill("rain")
+    page.get_by_label("Remark").press("Enter")
+    either.saved()
+    expect(page.locator("[data-total]")).to_contain_text("27.2 h")
+    expect(page.locator("[data-meter]")).to_have_text("158.6 h")
+    row = page.locator("[data-runs] tbody tr").first
+    for text in ("1.5 h", "3.30 lb", "rain"):
+        expect(row).to_contain_text(text)
+    expect(page.get_by_label("Ran", exact=True)).to_have_value("")
+    page.get_by_label("or hour meter").fill("90")
+    page.get_by_role("button", name="Log this run").click()
+    expect(page.locator("[data-log-run]").get_by_role("alert")).to_contain_text("can't turn back")
+    expect(page.get_by_label("or hour meter")).to_have_value("90")
+    page.get_by_label("or hour meter").fill("160")
+    page.get_by_role("button", name="Log this run").click()
+    expect(page.locator("[data-meter]")).to_have_text("160 h")
+    fits = page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    assert fits
+
+
+def test_runs_go_out_as_a_file_and_come_in_from_one_once(shop):
+    shop.open(CHOIR, "logbook/runs")
+    page = shop.page
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="Save runs (CSV)").click()
+    text = saved.value.path().read_text("utf-8")
+    assert text.startswith("day,hours,meter,fuel") and text.count("propane") == 11
+    today = date.today().isoformat()
+    more = f"{text}{today},0.5,,propane,,,by file,\r\n"
+    for wanted in ("1 taken in, 13 were there already", "0 taken in, 14 were there already"):
+        page.get_by_label("Load runs").set_input_files(
+            {"name": "runs.csv", "mimeType": "text/csv", "buffer": more.encode()}
+        )
+        expect(page.get_by_text(wanted)).to_be_visible()
+        shop.saved()
+    expect(page.locator("[data-total]")).to_contain_text("26.2 h")
+    bad = b"day,hours\r\n2026-10-01,lots\r\n"
+    page.get_by_label("Load runs").set_input_files(
+        {"name": "other.csv", "mimeType": "text/csv", "buffer": bad}
+    )
+    expect(page.get_by_role("alert")).to_contain_text("Line 2, hours")
+    expect(page.locator("[data-total]")).to_contain_text("26.2 h")
+
+
+def test_upkeep_that_was_done_is_noted_with_what_was_found(either):
+    be(either)
+    either.open(CHOIR, "logbook/upkeep")
+    page = either.page
+    lash = page.locator('[data-task="lash"]')
+    expect(lash).to_contain_text("100 h first")
+    lash.get_by_role("button", name="Done today").click()
+    either.saved()
+    expect(lash).to_contain_text("200 h")
+    done = page.locator('[data-done="lash"]')
+    done.get_by_label("What was found").fill("0.10 and 0.15 mm")
+    done.get_by_label("What was found").press("Tab")
+    either.saved()
+    expect(lash).to_contain_text("0.10 and 0.15 mm")
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="Calendar (ICS)").click()
+    text = saved.value.path().read_text("utf-8")
+    assert "BEGIN:VCALENDAR" in text and "Valve lash measured" in text

@@ -1,0 +1,147 @@
+"""The logbook through the service: runs written and refused, files out and in, what is due."""
+
+from datetime import date, timedelta
+
+import pytest
+from icalendar import Calendar
+
+from tests.helpers.service import change, ids, show, write
+
+TODAY = date.today()
+
+
+def ago(days):
+    return (TODAY - timedelta(days=days)).isoformat()
+
+
+def run(client, job, key, value, **typed):
+    at = f"logbook.runs.{key}"
+    changes = [{"path": at, "value": value}]
+    changes += [{"path": f"{at}.{name}", "typed": text} for name, text in typed.items()]
+    return write(client, job, *changes)
+
+
+@pytest.fixture
+def choir(demo_client):
+    return ids(demo_client)["Choir"]
+
+
+def book(client, job):
+    return show(client, job, "logbook")["logbook"]
+
+
+def test_the_demos_set_in_service_has_its_hours_fuels_and_what_is_due(demo_client, choir):
+    found = book(demo_client, choir)
+    assert found["total"]["us"] == "25.7 h"
+    assert found["meter"]["us"] == "157.1 h"
+    assert {one["fuel"]: one["runs"] for one in found["fuels"]} == {
+        "propane": 11, "natural_gas": 1, "gasoline": 1,
+    }  # fmt: skip
+    assert [one["on"] for one in found["runs"]] == sorted(
+        (one["on"] for one in found["runs"]), reverse=True
+    )
+    due = {one["key"]: one for one in found["due"]}
+    assert due["nuts"]["last"]["found"] == "gasket nuts an eighth of a turn"
+    assert due["lash"]["every"] == "100 h first"
+    assert due["oil"]["every"] == "100 h or 12 months"
+    assert due["exercise"]["done_here"] is False
+    for one in found["due"]:
+        assert one["early"] <= one["due"] <= one["late"]
+    (watched,) = found["watched"]
+    assert (watched["fuel"], watched["missing"], watched["alarm"]) == ("propane", 0, False)
+
+
+def test_a_run_is_kept_as_typed_and_counts_at_once(demo_client, choir):
+    value = {"on": ago(0), "fuel": "propane", "by": "RK", "remark": "rain"}
+    kept = run(demo_client, choir, "new", value, hours="1.5 h", load="120 V x 10 A", used="3 lb")
+    assert kept.status_code == 200, kept.json
+    found = book(demo_client, choir)
+    assert found["total"]["us"] == "27.2 h"
+    (newest,) = (one for one in found["runs"] if one["key"] == "new")
+    assert (newest["load"]["us"], newest["remark"], newest["letter"]) == ("1,200 W", "rain", "P")
+    assert (
+        demo_client.post(f"/api/jobs/{choir}/undo", json={"key": "undo-a-run-once"}).status_code
+        == 200
+    )
+    assert book(demo_client, choir)["total"]["us"] == "25.7 h"
+
+
+@pytest.mark.parametrize(
+    ("value", "typed", "path", "says"),
+    [
+        ({"on": ago(0)}, {"meter": "90 h"}, "meter", "can't turn back"),
+        ({"on": ago(0)}, {"hours": "lots"}, "hours", "no number"),
+        ({"on": ago(0)}, {"hours": "100 h"}, "hours", "since the run before"),
+        ({"on": ago(-9)}, {"hours": "2 h"}, "on", "has not come"),
+        ({"on": "Tuesday"}, {}, "on", "Write the day"),
+        ({"on": ago(0), "fuel": "coal"}, {}, "fuel", ""),
+        ({"on": ago(0)}, {"hours": "2 h", "used": "900 kg"}, "used", "most"),
+    ],
+)
+def test_what_cannot_be_is_refused_at_its_field_and_nothing_is_kept(
+    demo_client, choir, value, typed, path, says
+):
+    before = book(demo_client, choir)
+    refused = run(demo_client, choir, "bad", value, **typed)
+    assert refused.status_code == 422
+    errors = {one["path"]: one["message"] for one in refused.json["errors"]}
+    assert says in errors[f"logbook.runs.bad.{path}"]
+    assert book(demo_client, choir) == before
+
+
+def test_upkeep_done_today_is_due_anew_and_leaves_what_it_found(demo_client, choir):
+    entry = {"task": "lash", "on": ago(0), "found": "0.10 and 0.15 mm", "by": "RK"}
+    assert change(demo_client, choir, "logbook.upkeep.u9", entry).status_code == 200
+    due = {one["key"]: one for one in book(demo_client, choir)["due"]}
+    assert due["lash"]["every"] == "200 h" and due["lash"]["left"]["us"] == "200 h"
+    assert due["lash"]["last"] == {"on": ago(0), "found": "0.10 and 0.15 mm", "by": "RK"}
+    lash = {"path": "logbook.upkeep.u9.lash", "typed": "0.10 mm"}
+    assert write(demo_client, choir, lash).status_code == 200
+
+
+def test_runs_go_out_and_a_file_loaded_twice_counts_nothing_twice(demo_client, choir):
+    out = demo_client.get(f"/api/jobs/{choir}/runs.csv")
+    assert (
+        out.mimetype == "text/csv" and "choir-stage-runs.csv" in out.headers["Content-Disposition"]
+    )
+    again = demo_client.post(f"/api/jobs/{choir}/runs.csv", data=out.data)
+    assert again.json == {"runs": [], "already": 13}
+    more = out.data + f"{ago(0)},0.5,,propane,,,short,\r\n".encode()
+    read = demo_client.post(f"/api/jobs/{choir}/runs.csv", data=more).json
+    assert read["already"] == 13 and [one["remark"] for one in read["runs"]] == ["short"]
+    held = show(demo_client, choir)["job"]["logbook"]["runs"]
+    kept = change(demo_client, choir, "logbook.runs", {**held, "c1-0": read["runs"][0]})
+    assert kept.status_code == 200
+    assert book(demo_client, choir)["total"]["us"] == "26.2 h"
+
+
+def test_somebody_elses_file_is_refused_by_line_and_column(demo_client, choir):
+    for content, says in (
+        (b"lat,lon\n1,2\n", "no logbook of runs"),
+        (f"day,hours\n{ago(1)},soon\n".encode(), "Line 2, hours"),
+        (b"", "file"),
+        (b"\xff\xfe", "UTF-8"),
+        (b"day,hours\n", "No runs"),
+    ):
+        refused = demo_client.post(f"/api/jobs/{choir}/runs.csv", data=content)
+        assert refused.status_code == 422
+        assert says in refused.json["errors"][0]["message"], content
+    large = demo_client.post(f"/api/jobs/{choir}/runs.csv", data=b"day,hours\n" * 200_000)
+    assert "too large" in large.json["errors"][0]["message"]
+
+
+def test_the_calendar_of_upkeep_reads_back(demo_client, choir):
+    answer = demo_client.get(f"/api/jobs/{choir}/upkeep.ics")
+    assert answer.mimetype == "text/calendar"
+    events = list(Calendar.from_ical(answer.data).walk("VEVENT"))
+    due = {one["key"]: one for one in book(demo_client, choir)["due"]}
+    assert len(events) == sum(bool(one["due"]) for one in due.values())
+    for event in events:
+        key = str(event["uid"]).partition(f"-{choir}")[0]
+        assert event.decoded("dtstart").isoformat() == max(due[key]["due"], TODAY.isoformat())
+
+
+def test_a_job_without_runs_tells_what_it_does_not_know(demo_client):
+    found = book(demo_client, ids(demo_client)["Clock-tower"])
+    assert (found["since"], found["runs"], found["rate"]) == ("", [], None)
+    assert {one["state"] for one in found["due"]} == {"not_known"}
