@@ -11,8 +11,9 @@ from pathlib import Path
 from platformdirs import user_data_path
 
 from gentle_ember import __version__
+from gentle_ember.serving import END_S, check_free, claimed
 
-PORT = 8765
+PORT, DEMO_PORT = 8765, 8766
 
 
 def default_data() -> Path:
@@ -32,16 +33,19 @@ def _parser() -> argparse.ArgumentParser:
         )
         return sub
 
-    for sub in (
-        command("serve", "Serve the shop on this machine."),
-        command(
-            "demo",
-            "Seed the demo scenario, then serve it.",
-            default_data().with_name("gentle-ember-demo"),
+    for sub, port in (
+        (command("serve", "Serve the shop on this machine."), PORT),
+        (
+            command(
+                "demo",
+                "Seed the demo scenario, then serve it.",
+                default_data().with_name("gentle-ember-demo"),
+            ),
+            DEMO_PORT,
         ),
     ):
         sub.add_argument("--host", default="127.0.0.1", help="address to listen on (%(default)s)")
-        sub.add_argument("--port", type=int, default=PORT, help="port (%(default)s)")
+        sub.add_argument("--port", type=int, default=port, help="port (%(default)s)")
         sub.add_argument(
             "--lan", action="store_true", help="serve phones on this network too, over TLS"
         )
@@ -75,7 +79,19 @@ def main(argv: list[str] | None = None) -> int:
         return 1
 
 
+def _url(arguments: argparse.Namespace) -> str:
+    shown = "127.0.0.1" if arguments.host == "0.0.0.0" else arguments.host  # noqa: S104
+    return f"{'https' if arguments.lan else 'http'}://{shown}:{arguments.port}"
+
+
 def _serve(arguments: argparse.Namespace) -> int:
+    check_free(arguments.host, arguments.port)
+    with claimed(arguments.data, _url(arguments)):
+        return _run(arguments)
+
+
+def _run(arguments: argparse.Namespace) -> int:
+    """Serve a folder that is claimed, until told to stop."""
     from granian import Granian
     from granian.constants import Interfaces
 
@@ -99,12 +115,10 @@ def _serve(arguments: argparse.Namespace) -> int:
         os.environ[told.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
         os.environ[told.LAN_VARIABLE] = str(arguments.port)
         address = "0.0.0.0"  # noqa: S104
-    shown = "127.0.0.1" if arguments.host == "0.0.0.0" else arguments.host  # noqa: S104
-    scheme = "https" if arguments.lan else "http"
-    print(f"Gentle Ember: {scheme}://{shown}:{arguments.port}  (Ctrl+C stops it)", flush=True)
+    print(f"Gentle Ember: {_url(arguments)}  (Ctrl+C stops it)", flush=True)
     if arguments.lan:
-        print(f"Pair a phone: {scheme}://{shown}:{arguments.port}/pair", flush=True)
-    Granian(
+        print(f"Pair a phone: {_url(arguments)}/pair", flush=True)
+    server = Granian(
         "gentle_ember.web.app:from_environment",
         address=address,
         port=arguments.port,
@@ -115,7 +129,11 @@ def _serve(arguments: argparse.Namespace) -> int:
         log_enabled=False,
         ssl_cert=certificate,
         ssl_key=key,
-    ).serve()
+        workers_kill_timeout=END_S,
+    )
+    # A terminal that hangs up ends it, as Ctrl+C does; there is nothing to load anew.
+    setattr(server, "signal_handler_reload", server.signal_handler_interrupt)  # noqa: B010
+    server.serve()
     return 0
 
 
@@ -123,12 +141,15 @@ def _demo(arguments: argparse.Namespace) -> int:
     from gentle_ember.demo import seed
     from gentle_ember.store.database import DATABASE_NAME
 
-    if arguments.fresh:
-        for name in (DATABASE_NAME, f"{DATABASE_NAME}-wal", f"{DATABASE_NAME}-shm"):
-            (arguments.data / name).unlink(missing_ok=True)
-    count = seed(arguments.data)
-    print(f"Demo: {count} jobs in {arguments.data}", flush=True)
-    return 0 if arguments.seed_only else _serve(arguments)
+    if not arguments.seed_only:
+        check_free(arguments.host, arguments.port)
+    with claimed(arguments.data, "" if arguments.seed_only else _url(arguments)):
+        if arguments.fresh:
+            for name in (DATABASE_NAME, f"{DATABASE_NAME}-wal", f"{DATABASE_NAME}-shm"):
+                (arguments.data / name).unlink(missing_ok=True)
+        count = seed(arguments.data)
+        print(f"Demo: {count} jobs in {arguments.data}", flush=True)
+        return 0 if arguments.seed_only else _run(arguments)
 
 
 def _export(arguments: argparse.Namespace) -> int:

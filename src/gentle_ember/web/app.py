@@ -12,6 +12,7 @@ from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
 
 from gentle_ember import __version__
+from gentle_ember.serving import end_with_parent
 from gentle_ember.web import (
     bench_api,
     board_api,
@@ -152,6 +153,7 @@ def _same_origin() -> bool:
 
 def from_environment() -> OpenAPI:
     """The app as the server process starts it."""
+    end_with_parent()
     hosts = frozenset(filter(None, os.environ.get(HOSTS_VARIABLE, "").split(",")))
     data, port = Path(os.environ[DATA_VARIABLE]), os.environ.get(LAN_VARIABLE)
     app = create_app(data, hosts=hosts, lan=on_lan(data, int(port)) if port else None)
