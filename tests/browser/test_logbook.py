@@ -79,3 +79,16 @@ def test_upkeep_that_was_done_is_noted_with_what_was_found(either):
         page.get_by_role("link", name="Calendar (ICS)").click()
     text = saved.value.path().read_text("utf-8")
     assert "BEGIN:VCALENDAR" in text and "Valve lash measured" in text
+
+
+def test_the_shops_round_leads_to_the_set_that_is_due(either):
+    page = either.page
+    either.board()
+    page.get_by_role("link", name="Due on sets in service").click()
+    expect(page.locator("[data-count]")).to_contain_text("1 set in service")
+    page.get_by_role("button", name="three months").click()
+    choir = page.locator(f'[data-set="{CHOIR}"]')
+    expect(choir.locator('[data-task="air_filter"]')).to_be_visible()
+    expect(page.locator("[data-van]")).to_contain_text("1 × air filter")
+    choir.get_by_role("link", name=CHOIR).click()
+    expect(page.locator('[data-task="air_filter"]')).to_be_visible()

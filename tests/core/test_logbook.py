@@ -1,5 +1,6 @@
 """The set in service: hours from runs and meters, upkeep by hours and days, fuel watched."""
 
+import json
 import math
 import random
 from datetime import date, timedelta
@@ -19,10 +20,14 @@ from gentle_ember.core.stages.logbook.upkeep import (
     BY_KEY,
     TASKS,
     DueState,
+    due_on,
     in_service,
-    rate,
+    kept,
+    read_kept,
+    standing,
     upkeep,
 )
+from gentle_ember.core.stages.logbook.upkeep import rate as rate_of
 from gentle_ember.core.stages.logbook.watch import ALARM, FIRST, cusum, fuel_watch
 from gentle_ember.documents.runs_csv import read_runs, runs_csv
 from gentle_ember.documents.upkeep_ics import upkeep_ics
@@ -52,6 +57,10 @@ def read(days: int, meter: float, **more: object) -> dict:
 def with_book(log: Logbook, job: Job = PROPANE_JOB) -> Job:
     trains = {"propane": PROPANE_TRAIN}
     return job.model_copy(update={"logbook": log, "trains": trains})
+
+
+def rate(log: Logbook, today: date):
+    return rate_of(standing(with_book(log)), today)
 
 
 def due(log: Logbook, key: str, today: date = TODAY):
@@ -417,3 +426,15 @@ def test_a_calendar_reads_back_with_a_day_for_each_task_that_has_one():
 def test_a_copy_of_a_job_is_another_set_and_takes_no_logbook():
     job = with_book(book(ran(3, 2.0)), job_of("frame"))
     assert Job.model_validate(copied(job)).logbook == Logbook()
+
+
+@settings(max_examples=40, deadline=None)
+@given(histories, done, st.integers(0, 90))
+def test_what_a_shop_keeps_of_a_set_tells_the_same_on_any_later_day(rows, work, later):
+    log = book(
+        *(ran(days, hours, fuel=fuel) for days, hours, fuel in rows), since=ago(720),
+        upkeep={f"u{i}": {"task": key, "on": ago(days)} for i, (days, key) in enumerate(work)},
+    )  # fmt: skip
+    on = TODAY + timedelta(days=later)
+    back = read_kept(json.loads(json.dumps(kept(standing(with_book(log))))))
+    assert due_on(back, on) == upkeep(with_book(log), on)

@@ -11,7 +11,12 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import CYLINDER_FED, PartClass
 from gentle_ember.core.physics import air
 from gentle_ember.core.physics.cylinder import starvation_temperature
-from gentle_ember.core.physics.supply import RATED_AT_PA, regulator_capacity, starving_inlet
+from gentle_ember.core.physics.supply import (
+    RATED_AT_PA,
+    STARVES_AT_MOST_PA,
+    regulator_capacity,
+    starving_inlet,
+)
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.limits import refuses
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
@@ -53,7 +58,8 @@ def test_the_inlet_it_starves_at_just_passes_the_draw(draw, rated, where):
     here = air.pressure(where)
     least = starving_inlet(draw, rated, RATED_AT_PA, -here, here)
     passes = regulator_capacity(rated, RATED_AT_PA, least, here)
-    assert passes == pytest.approx(min(draw, rated), rel=1e-9)
+    if least < STARVES_AT_MOST_PA:
+        assert passes == pytest.approx(min(draw, rated), rel=1e-9)
 
 
 @given(inlet=gauge, more=gauge, where=places)
@@ -67,6 +73,12 @@ def test_it_never_passes_more_than_rated_nor_less_for_more_pressure(inlet, more,
 @given(draw=heat, least=gauge)
 def test_the_makers_least_inlet_always_stands(draw, least):
     assert starving_inlet(draw, RATED, RATED_AT_PA, least, SEA) >= least
+
+
+def test_a_regulator_far_too_small_starves_at_once_and_breaks_nothing():
+    least = starving_inlet(150e3, 4e3, RATED_AT_PA, 69e3, SEA)
+    assert least == STARVES_AT_MOST_PA
+    assert starvation_temperature(0.0, least) > 288.0
 
 
 def test_only_what_a_cylinder_feeds_is_cut_back():

@@ -35,6 +35,7 @@ def test_an_older_database_is_brought_up_with_its_log(demo_copy):
                     text(f'UPDATE "{table}" SET {column} = replace({column}, :new, :old)'),  # noqa: S608
                     {"new": new, "old": old},
                 )
+        connection.execute(text("ALTER TABLE board DROP COLUMN service"))
         connection.execute(text("UPDATE alembic_version SET version_num = '0004'"))
     engine.dispose()
     bring_up(demo_copy)

@@ -145,3 +145,42 @@ def test_a_job_without_runs_tells_what_it_does_not_know(demo_client):
     found = book(demo_client, ids(demo_client)["Clock-tower"])
     assert (found["since"], found["runs"], found["rate"]) == ("", [], None)
     assert {one["state"] for one in found["due"]} == {"not_known"}
+
+
+def due(client, days=14):
+    return client.get(f"/api/due?days={days}").json
+
+
+def test_the_shop_sees_what_is_due_by_place_and_what_to_take(demo_client, choir):
+    assert due(demo_client, 0)["overdue"] == 0 and due(demo_client, 0)["in_service"] == 1
+    quarter = due(demo_client, 92)
+    (place,) = quarter["places"]
+    assert place["place"] == "Lantern Close green"
+    (one,) = place["sets"]
+    assert (one["job"], one["title"]) == (choir, "Choir stage")
+    keys = [task["key"] for task in one["tasks"]]
+    assert {"exercise", "air_filter"} <= set(keys)
+    assert {"name": "air filter", "count": 1} in quarter["van"]
+    assert [task["due"] for task in one["tasks"]] == sorted(task["due"] for task in one["tasks"])
+    assert len(due(demo_client, 31)["places"][0]["sets"][0]["tasks"]) <= len(keys)
+
+
+def test_what_is_overdue_stands_first_and_goes_when_it_is_done(demo_client, choir):
+    late = {"on": ago(1), "fuel": "propane"}
+    assert run(demo_client, choir, "long", late, hours="20 h").status_code == 200
+    assert run(demo_client, choir, "more", {**late, "on": ago(0)}, hours="20 h").status_code == 200
+    found = due(demo_client, 0)
+    assert found["overdue"] >= 1
+    assert "air_filter" in {t["key"] for t in found["places"][0]["sets"][0]["tasks"]}
+    done = {"task": "air_filter", "on": ago(0), "by": "RK"}
+    assert change(demo_client, choir, "logbook.upkeep.f", done).status_code == 200
+    after = due(demo_client, 0)
+    tasks = [t["key"] for p in after["places"] for s in p["sets"] for t in s["tasks"]]
+    assert "air_filter" not in tasks or due(demo_client, 0)["overdue"] < found["overdue"]
+
+
+def test_an_archived_set_is_in_no_round_and_a_span_has_limits(demo_client, choir):
+    assert change(demo_client, choir, "archived", True).status_code == 200
+    found = due(demo_client, 366)
+    assert (found["in_service"], found["places"], found["van"]) == (0, [], [])
+    assert demo_client.get("/api/due?days=9999").status_code == 422

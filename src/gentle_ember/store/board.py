@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import astuple, dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import Select, func, select, text
@@ -19,6 +19,14 @@ from gentle_ember.core.shop import Lesson
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fit.times import LearnedTime, learn
+from gentle_ember.core.stages.logbook.upkeep import (
+    Due,
+    due_on,
+    in_service,
+    kept,
+    read_kept,
+    standing,
+)
 from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
 from gentle_ember.store.validate import valid_job
@@ -43,6 +51,7 @@ def entry(planned: Plan) -> dict[str, Any]:
         "running_w": job.set.running.value if job.set.running else None,
         "times": [list(one) for one in timed(planned)],
         "lessons": [list(astuple(one)) for one in planned.of(lessons_taught)],
+        "service": kept(standing(job)) if in_service(job.logbook) else {},
         "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
     }
 
@@ -97,6 +106,16 @@ def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
         text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),
         {"n": row.number, "t": _searched(planned.job)},
     )
+
+
+def all_due(session: Session, today: date) -> list[tuple[BoardRow, tuple[Due, ...]]]:
+    """What is due on every set in service that is not archived, by job."""
+    rows = session.scalars(
+        select(BoardRow).where(
+            BoardRow.archived.is_(False), func.json_extract(BoardRow.service, "$.since") != ""
+        )
+    )
+    return [(row, due_on(read_kept(row.service), today)) for row in rows]
 
 
 @dataclass(frozen=True, slots=True)

@@ -67,6 +67,8 @@ class BoardRow(Base):
     """Kind and seconds of each step of the bench that was timed."""
     lessons: Mapped[list[list[Any]]] = mapped_column(JSON)
     """What was measured against its estimate: quantity, class, fuel, estimate, measured."""
+    service: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    """How upkeep stands on a set in service; empty where it is in none."""
     updated_at: Mapped[datetime]
 
 

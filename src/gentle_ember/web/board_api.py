@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from flask import Response
 from sqlalchemy.orm import Session
 
@@ -19,6 +21,7 @@ from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.services import services
 from gentle_ember.web.views import base
+from gentle_ember.web.views.logbook import DueQuery, RoundOut, day_round
 from gentle_ember.web.views.shop import (
     BoardGroupOut,
     BoardOut,
@@ -197,3 +200,11 @@ def put_person(body: PersonIn) -> Response:
     with services().jobs.writing.begin() as session:
         row = people.remember(session, body.name, body.units)
         return sent(PersonOut(name=row.name, initials=row.initials, units=row.units))
+
+
+@api.get("/due", responses={200: RoundOut})
+def due(query: DueQuery) -> Response:
+    """What is due on the shop's sets in service, by place, and the parts to take along."""
+    today = date.today()
+    with services().jobs.reading.begin() as session:
+        return sent(day_round(board.all_due(session, today), today, query.days))

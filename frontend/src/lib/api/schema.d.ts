@@ -143,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due on the shop's sets in service, by place, and the parts to take along. */
+        get: operations["shop_due_due_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finder": {
         parameters: {
             query?: never;
@@ -6365,6 +6382,16 @@ export interface components {
             units: "us" | "metric";
         };
         /**
+         * PlaceDueOut
+         * @description Sets of one place.
+         */
+        PlaceDueOut: {
+            /** Place */
+            place: string;
+            /** Sets */
+            sets: components["schemas"]["SetDueOut"][];
+        };
+        /**
          * PlaceOut
          * @description A slot of a train with its part, as drawn.
          */
@@ -6836,6 +6863,22 @@ export interface components {
             us: string;
         };
         /**
+         * RoundOut
+         * @description What is due in the shop, by place, with what to take; `in_service` sets in all.
+         */
+        RoundOut: {
+            /** In Service */
+            in_service: number;
+            /** Overdue */
+            overdue: number;
+            /** Places */
+            places: components["schemas"]["PlaceDueOut"][];
+            /** Until */
+            until: string;
+            /** Van */
+            van: components["schemas"]["VanOut"][];
+        };
+        /**
          * RowFaultOut
          * @description What is wrong with a row.
          */
@@ -7090,6 +7133,22 @@ export interface components {
          * @enum {string}
          */
         SetClass: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
+        /**
+         * SetDueOut
+         * @description A set with what is due on it, what is due first on top.
+         */
+        SetDueOut: {
+            /** Job */
+            job: string;
+            /** Owner */
+            owner: string;
+            /** Set Label */
+            set_label: string;
+            /** Tasks */
+            tasks: components["schemas"]["TaskDueOut"][];
+            /** Title */
+            title: string;
+        };
         /**
          * Severity
          * @description How hard a caution holds: a stop blocks sign-off.
@@ -8042,6 +8101,21 @@ export interface components {
             value: number;
         };
         /**
+         * TaskDueOut
+         * @description A task due on a set.
+         */
+        TaskDueOut: {
+            /** Due */
+            due: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: string;
+            state: components["schemas"]["DueState"];
+        };
+        /**
          * TaskOut
          * @description Work found on the walk-round.
          */
@@ -8486,6 +8560,16 @@ export interface components {
              * @default null
              */
             url: string | null;
+        };
+        /**
+         * VanOut
+         * @description A part to take along, and for how many tasks.
+         */
+        VanOut: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
         };
         /**
          * Vent
@@ -8980,6 +9064,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TemplatesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_due_due_get: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -41,6 +41,8 @@ CAPACITY = Method(
 )
 RATED_AT_PA = 30 * PSI_PA
 """Gauge pressure a cylinder's regulator is rated at where its maker names none [Pa]."""
+STARVES_AT_MOST_PA = 700e3
+"""Past this no cylinder outdoors helps: the regulator is too small, and is stopped as such."""
 
 
 def regulator_capacity(
@@ -78,7 +80,7 @@ def starving_inlet(
     13.8
     """
     wanted = draw_w / rated_w * (rated_at_pa + STANDARD_PRESSURE_PA) - ambient_pa
-    return max(least_pa, wanted)
+    return max(least_pa, min(wanted, STARVES_AT_MOST_PA))
 
 
 def tank_energy(volume_m3: float, fuel: Fuel, usable_share: float = USABLE_TANK_SHARE) -> float:

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
-from datetime import date
+from collections import Counter
+from datetime import date, timedelta
 
 from pydantic import Field
 
-from gentle_ember.core.job.logbook import Burns, LoggedRun
+from gentle_ember.core.job.logbook import Burns, LoggedRun, Upkept
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.logbook.hours import run_hours
-from gentle_ember.core.stages.logbook.upkeep import TASKS, Due, DueState, in_service, rate, upkeep
+from gentle_ember.core.stages.logbook.upkeep import (
+    TASKS,
+    Due,
+    DueState,
+    in_service,
+    last_done,
+    rate,
+    standing,
+    upkeep,
+)
 from gentle_ember.core.stages.logbook.watch import ALARM, CUSUM, FIRST, Watched, fuel_watch
+from gentle_ember.store.models import BoardRow
 from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import (
     BothOut,
@@ -125,7 +136,7 @@ def logbook(planned: Plan) -> LogbookOut:
     by_fuel: dict[Burns, list[float]] = {}
     for one in runs:
         by_fuel.setdefault(one.run.fuel, []).append(one.seconds or 0.0)
-    pace, since = rate(job.logbook, today), in_service(job.logbook)
+    pace, since = rate(standing(job), today), in_service(job.logbook)
     meter = runs[-1].meter_s if runs else job.logbook.meter.value if job.logbook.meter else None
     return LogbookOut(
         since=since.isoformat() if since else "",
@@ -151,13 +162,13 @@ def logbook(planned: Plan) -> LogbookOut:
             )
             for fuel, all_s in by_fuel.items()
         ],
-        due=[_due(one) for one in upkeep(job, today)],
+        due=[_due(one, last_done(job.logbook, one.task.key)) for one in upkeep(job, today)],
         watched=[_watched(one) for one in planned.of(fuel_watch)],
         watch=MethodOut.model_validate(CUSUM),
     )  # fmt: skip
 
 
-def _due(one: Due) -> DueOut:
+def _due(one: Due, last: Upkept | None) -> DueOut:
     task = one.task
 
     def day(found: date | None) -> str:
@@ -168,14 +179,14 @@ def _due(one: Due) -> DueOut:
         due=day(one.day), early=day(one.early), late=day(one.late),
         left=None if one.left_s is None else both(max(0.0, one.left_s), "duration"),
         every=_every(one), done_here=task in TASKS,
-        last=UpkeptOut.model_validate(one.last) if one.last else None,
+        last=UpkeptOut.model_validate(last) if last else None,
     )  # fmt: skip
 
 
 def _every(one: Due) -> str:
     task = one.task
-    hours = task.first_h if one.last is None else task.then_h
-    first = " first" if one.last is None and task.first_h != task.then_h else ""
+    hours = task.first_h if one.last_on is None else task.then_h
+    first = " first" if one.last_on is None and task.first_h != task.then_h else ""
     found = [f"{hours:g} h{first}"] if hours is not None else []
     if task.days is not None:
         months = round(task.days / 30.4)
@@ -189,4 +200,89 @@ def _watched(one: Watched) -> WatchedOut:
         fuel=one.fuel, name=NAMES[one.fuel], letter=LETTERS[one.fuel],
         sums=[total for _, _, total in one.points], alarm_at=ALARM, alarm=one.alarm, rise=said,
         missing=one.missing, first=FIRST,
+    )  # fmt: skip
+
+
+class DueQuery(Request):
+    """How many days ahead is looked."""
+
+    days: int = Field(default=14, ge=0, le=366)
+
+
+class TaskDueOut(View):
+    """A task due on a set."""
+
+    key: str
+    name: str
+    due: str
+    state: DueState
+    parts: str
+
+
+class SetDueOut(View):
+    """A set with what is due on it, what is due first on top."""
+
+    job: str
+    title: str
+    owner: str
+    set_label: str
+    tasks: list[TaskDueOut]
+
+
+class PlaceDueOut(View):
+    """Sets of one place."""
+
+    place: str
+    sets: list[SetDueOut]
+
+
+class VanOut(View):
+    """A part to take along, and for how many tasks."""
+
+    name: str
+    count: int
+
+
+class RoundOut(View):
+    """What is due in the shop, by place, with what to take; `in_service` sets in all."""
+
+    places: list[PlaceDueOut]
+    van: list[VanOut]
+    overdue: int
+    in_service: int
+    until: str
+
+
+def day_round(rows: list[tuple[BoardRow, tuple[Due, ...]]], today: date, days: int) -> RoundOut:
+    """What is due by a day, by place: those with the most overdue first."""
+    until = today + timedelta(days=days)
+    places: dict[str, list[SetDueOut]] = {}
+    van: Counter[str] = Counter()
+    overdue = 0
+    for row, due in rows:
+        now = [one for one in due if one.day is not None and one.day <= until]
+        if not now:
+            continue
+        overdue += sum(one.state is DueState.OVER for one in now)
+        van.update(one.task.parts for one in now if one.task.parts)
+        tasks = [
+            TaskDueOut(
+                key=one.task.key, name=one.task.name, due=one.day.isoformat() if one.day else "",
+                state=one.state, parts=one.task.parts,
+            )
+            for one in now
+        ]  # fmt: skip
+        places.setdefault(row.site_label or "no place noted", []).append(
+            SetDueOut(job=row.job_id, title=row.title, owner=row.owner, set_label=row.set_label,
+                      tasks=tasks)
+        )  # fmt: skip
+
+    def waiting(sets: list[SetDueOut]) -> int:
+        return sum(one.state is DueState.OVER for found in sets for one in found.tasks)
+
+    order = sorted(places.items(), key=lambda item: (-waiting(item[1]), item[0]))
+    return RoundOut(
+        places=[PlaceDueOut(place=place, sets=sets) for place, sets in order],
+        van=[VanOut(name=name, count=count) for name, count in sorted(van.items())],
+        overdue=overdue, in_service=len(rows), until=until.isoformat(),
     )  # fmt: skip

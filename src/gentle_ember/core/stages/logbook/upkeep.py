@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 from enum import StrEnum
+from typing import Any
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.job.job import Job
@@ -88,7 +89,6 @@ TASKS: tuple[Chore, ...] = (
     Chore("co_alarm", "CO alarm tried, its date read", "A sensor ends after 5 to 10 years.", None,
          None, 182),
 )  # fmt: skip
-BY_KEY = {task.key: task for task in TASKS}
 EXERCISE = Chore(
     "exercise", "Exercise run, 20 to 30 minutes near half load",
     "It dries what stood in it and shows it starts on the day it is not needed.", None, None, 30,
@@ -97,6 +97,9 @@ STALE = Chore(
     "stale", "Gasoline in the tank used up or drained", "It goes stale in about three months, "
     "sooner with ethanol.", None, None, 90, applies=_on_gasoline,
 )  # fmt: skip
+
+
+BY_KEY = {task.key: task for task in (*TASKS, EXERCISE, STALE)}
 
 
 class DueState(StrEnum):
@@ -110,6 +113,28 @@ class DueState(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class TaskStanding:
+    """How a task stands, on whatever day: since when it counts, what it ran and may still [s]."""
+
+    key: str
+    begun: date | None
+    ran_s: float
+    left_s: float | None
+    by_days: date | None
+    last_on: date | None
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """A set in service as far as upkeep goes: what a shop keeps of each to know what is due."""
+
+    since: date | None
+    tasks: tuple[TaskStanding, ...]
+    runs: tuple[tuple[date, float], ...]
+    """Day and length of each run [s], oldest first."""
+
+
+@dataclass(frozen=True, slots=True)
 class Due:
     """When a task is due: the day, the earliest and latest by the band of its hours, what is left.
 
@@ -119,7 +144,7 @@ class Due:
 
     task: Chore
     state: DueState
-    last: Upkept | None
+    last_on: date | None
     ran_s: float
     left_s: float | None
     by_days: date | None
@@ -136,20 +161,31 @@ def in_service(log: Logbook) -> date | None:
     return date.fromisoformat(min(days)) if days else None
 
 
-def rate(log: Logbook, today: date) -> Figure | None:
+def standing(job: Job) -> Standing:
+    """How upkeep stands, the same on whatever day."""
+    log = job.logbook
+    runs, since = run_hours(log), in_service(log)
+    tasks = [_counted(task, log, runs, since) for task in TASKS if task.applies(job)]
+    tasks.append(_since_run(EXERCISE, runs, ANY, since))
+    if _on_gasoline(job):
+        tasks.append(_since_run(STALE, runs, frozenset(("gasoline", "")), since))
+    days = tuple((one.day, one.seconds) for one in runs if one.day and one.seconds)
+    return Standing(since, tuple(tasks), days)
+
+
+def rate(found: Standing, today: date) -> Figure | None:
     """How long it runs a month of 30 days [s], by the last year it was in service.
 
     None until it was for two weeks and ran twice.
     """
-    since = in_service(log)
-    if since is None:
+    if found.since is None:
         return None
-    begun = max(since, today - timedelta(days=WINDOW_DAYS))
+    begun = max(found.since, today - timedelta(days=WINDOW_DAYS))
     days = (today - begun).days
-    ran = [one for one in run_hours(log) if one.day and begun <= one.day <= today and one.seconds]
+    ran = [seconds for day, seconds in found.runs if begun <= day <= today]
     if days < LEAST_DAYS or len(ran) < 2:
         return None
-    value = sum(one.seconds or 0.0 for one in ran) / days * MONTH_DAYS
+    value = sum(ran) / days * MONTH_DAYS
     off = NINE_IN_TEN / math.sqrt(len(ran))
     return Figure(
         "upkeep.rate", "runs a month", value, "duration", RATE,
@@ -162,20 +198,21 @@ def rate(log: Logbook, today: date) -> Figure | None:
     )  # fmt: skip
 
 
-def upkeep(job: Job, today: date) -> tuple[Due, ...]:
-    """Every task of a set, what is due first on top."""
-    log = job.logbook
-    runs, pace, since = run_hours(log), rate(log, today), in_service(log)
-    found = [
-        _due(task, log, runs, pace, since, today) for task in TASKS if task.applies(job)
-    ]  # fmt: skip
-    found += [_since_run(EXERCISE, runs, ANY, since, today)]
-    if _on_gasoline(job):
-        found += [_since_run(STALE, runs, frozenset(("gasoline", "")), since, today)]
+def due_on(found: Standing, today: date) -> tuple[Due, ...]:
+    """Every task of a set on a day, what is due first on top."""
+    pace = rate(found, today)
     order = [DueState.OVER, DueState.SOON, DueState.NOT_KNOWN, DueState.GOOD]
     return tuple(
-        sorted(found, key=lambda one: (order.index(one.state), one.day or date.max, one.task.key))
+        sorted(
+            (_due(one, pace, today) for one in found.tasks),
+            key=lambda one: (order.index(one.state), one.day or date.max, one.task.key),
+        )
     )
+
+
+def upkeep(job: Job, today: date) -> tuple[Due, ...]:
+    """Every task of a job's set on a day."""
+    return due_on(standing(job), today)
 
 
 def last_done(log: Logbook, key: str) -> Upkept | None:
@@ -184,10 +221,9 @@ def last_done(log: Logbook, key: str) -> Upkept | None:
     return max(done, key=lambda one: one.on, default=None)
 
 
-def _due(
-    task: Chore, log: Logbook, runs: tuple[RunHours, ...], pace: Figure | None,
-    since: date | None, today: date,
-) -> Due:  # fmt: skip
+def _counted(
+    task: Chore, log: Logbook, runs: tuple[RunHours, ...], since: date | None
+) -> TaskStanding:
     last = last_done(log, task.key)
     begun = date.fromisoformat(last.on) if last else since
     # A run on the day of the work may have been before it or after: it counts as after.
@@ -200,38 +236,41 @@ def _due(
     if every is not None:
         left = every * HOUR_S * (task.sooner if log.dusty else 1.0) - ran
     by_days = begun + timedelta(days=task.days) if begun and task.days else None
-    middle = early = late = None
+    return TaskStanding(task.key, begun, ran, left, by_days, begun if last else None)
+
+
+def _since_run(
+    task: Chore, runs: tuple[RunHours, ...], fuels: frozenset[str], since: date | None
+) -> TaskStanding:
+    """A task whose days count from the last run on some fuel."""
+    days = [one.day for one in runs if one.day and one.run.fuel in fuels]
+    begun = max(days, default=since)
+    by_days = begun + timedelta(days=task.days or 0) if begun else None
+    return TaskStanding(task.key, begun, 0.0, None, by_days, None)
+
+
+def _due(one: TaskStanding, pace: Figure | None, today: date) -> Due:
+    left, middle, early, late = one.left_s, None, None, None
     if left is not None and left <= 0:
         middle = early = late = today
     elif left is not None and pace is not None and pace.value > 0:
         middle, early, late = (
             _after(today, left, month) for month in (pace.value, pace.band.high, pace.band.low)
         )
-    day = min((one for one in (middle, by_days) if one), default=None)
+    day = min((found for found in (middle, one.by_days) if found), default=None)
     if day is not None:
         early = min(early or day, day)
-        late = min((one for one in (late, by_days) if one), default=day)
-    return Due(task, _state(day, left, begun, today), last, ran, left, by_days, day, early, late)
+        late = min((found for found in (late, one.by_days) if found), default=day)
+    return Due(
+        BY_KEY[one.key], _state(day, left, one.begun, today), one.last_on, one.ran_s, left,
+        one.by_days, day, early, late,
+    )  # fmt: skip
 
 
 def _after(today: date, left_s: float, month_s: float) -> date:
     """The day on which so many seconds of running are used up at so many a month."""
     days = left_s / month_s * MONTH_DAYS if month_s > 0 else math.inf
     return today + timedelta(days=math.floor(min(days, 36_500)))
-
-
-def _since_run(
-    task: Chore,
-    runs: tuple[RunHours, ...],
-    fuels: frozenset[str],
-    since: date | None,
-    today: date,
-) -> Due:
-    """A task whose days count from the last run on some fuel."""
-    days = [one.day for one in runs if one.day and one.run.fuel in fuels]
-    begun = max(days, default=since)
-    day = begun + timedelta(days=task.days or 0) if begun else None
-    return Due(task, _state(day, None, begun, today), None, 0.0, None, day, day, day, day)
 
 
 def _state(day: date | None, left: float | None, begun: date | None, today: date) -> DueState:
@@ -260,3 +299,36 @@ def upkeep_cautions(plan: Plan) -> Iterator[Caution]:
                 f"Overdue: {one.task.name[0].lower()}{one.task.name[1:]}. {one.task.why}",
                 "logbook.upkeep", by_date=True,
             )  # fmt: skip
+
+
+def kept(found: Standing) -> dict[str, Any]:
+    """A standing as plain values, for a shop's index."""
+
+    def day(one: date | None) -> str:
+        return one.isoformat() if one else ""
+
+    return {
+        "since": day(found.since),
+        "tasks": [
+            [one.key, day(one.begun), one.ran_s, one.left_s, day(one.by_days), day(one.last_on)]
+            for one in found.tasks
+        ],
+        "runs": [[day(on), seconds] for on, seconds in found.runs],
+    }
+
+
+def read_kept(held: dict[str, Any]) -> Standing:
+    """A standing as `kept` wrote it."""
+
+    def day(text: str) -> date | None:
+        return date.fromisoformat(text) if text else None
+
+    return Standing(
+        day(held["since"]),
+        tuple(
+            TaskStanding(key, day(begun), ran, left, day(by_days), day(last))
+            for key, begun, ran, left, by_days, last in held["tasks"]
+            if key in BY_KEY
+        ),
+        tuple((date.fromisoformat(on), seconds) for on, seconds in held["runs"]),
+    )
