@@ -30,7 +30,7 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "parts-list": ("Tool library's big twin", "fuel_path/parts", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
-    "bench": ("Lambing clinic trailer", "fit/bench", DESK, PAPER),
+    "logbook": ("Choir stage", "logbook/runs", DESK, PAPER),
     "bench-phone": ("Tool library's big twin", "fit/bench", PHONE, PAPER),
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),

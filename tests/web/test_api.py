@@ -4,6 +4,7 @@ import gzip
 import importlib
 import io
 import json
+import os
 import pkgutil
 import re
 import subprocess
@@ -380,3 +381,14 @@ def test_the_service_loads_no_more_than_a_start_needs():
 def test_what_a_page_asks_along_is_what_there_is():
     asked = {view for stage in STAGES for page in stage.pages for view in page.views}
     assert asked == set(VIEWS)
+
+
+@pytest.mark.parametrize(("given", "threads"), [({}, "1"), ({"OPENBLAS_NUM_THREADS": "3"}, "3")])
+def test_numeric_libraries_keep_to_one_thread_unless_told_otherwise(given, threads):
+    asked = "import os, gentle_ember; print(os.environ['OPENBLAS_NUM_THREADS'])"
+    bare = {name: value for name, value in os.environ.items() if "NUM_THREADS" not in name}
+    told = subprocess.run(
+        [sys.executable, "-c", asked], env={**bare, **given}, capture_output=True, text=True,
+        check=True,
+    )  # fmt: skip
+    assert told.stdout.strip() == threads

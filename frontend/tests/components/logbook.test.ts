@@ -4,6 +4,7 @@ import type { components } from '$lib/api/schema';
 import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import LogRun from '$lib/stages/logbook/LogRun.svelte';
+import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
 import RunsFile from '$lib/stages/logbook/RunsFile.svelte';
 import Watch from '$lib/stages/logbook/Watch.svelte';
 import { today, written } from '$lib/stages/logbook/days';
@@ -161,5 +162,34 @@ describe('fuel watched', () => {
   it('is not there where nothing was weighed', () => {
     render(Watch, { watched: [], method });
     expect(document.body.textContent?.trim()).toBe('');
+  });
+});
+
+describe('a file of readings', () => {
+  let session: JobSession;
+  beforeEach(async () => {
+    shop.reset();
+    session = await opened();
+  });
+  afterEach(() => {
+    session.close();
+    vi.unstubAllGlobals();
+  });
+
+  it('of more than one write takes is taken in whole', async () => {
+    const readings = [...Array(120).keys()].map((i) => ({ ran: `r${i}` }));
+    const real = globalThis.fetch;
+    vi.stubGlobal('fetch', (url: string, init?: RequestInit) =>
+      String(url).includes('readings.csv')
+        ? Promise.resolve({ ok: true, json: () => Promise.resolve({ readings }) })
+        : real(url, init)
+    );
+    const at = 'load_tests.s1-propane.runs.r1.readings';
+    inJob(ReadingsFile, { file: 'load/s1-propane/r1', at, words: 'after, output' }, session);
+    const file = new File(['after'], 'readings.csv', { type: 'text/csv' });
+    await fireEvent.change(screen.getByLabelText('Load readings'), { target: { files: [file] } });
+    await waitFor(() => expect(Object.keys(shop.doc)).toHaveLength(120));
+    expect(Math.max(...shop.asked.map((one) => one.paths.length))).toBe(50);
+    expect(screen.getByRole('status').textContent).toContain('120 taken in.');
   });
 });

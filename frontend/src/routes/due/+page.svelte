@@ -81,6 +81,7 @@
 
 <style>
   main {
+    width: 100%;
     max-width: 60rem;
     margin: 0 auto;
     padding: 1.2rem 1.4rem;
