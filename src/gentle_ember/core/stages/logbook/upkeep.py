@@ -125,7 +125,7 @@ class TaskStanding:
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class SetStanding:
     """A set in service as far as upkeep goes: what a shop keeps of each to know what is due."""
 
     since: date | None
@@ -161,7 +161,7 @@ def in_service(log: Logbook) -> date | None:
     return date.fromisoformat(min(days)) if days else None
 
 
-def standing(job: Job) -> Standing:
+def standing(job: Job) -> SetStanding:
     """How upkeep stands, the same on whatever day."""
     log = job.logbook
     runs, since = run_hours(log), in_service(log)
@@ -170,10 +170,10 @@ def standing(job: Job) -> Standing:
     if _on_gasoline(job):
         tasks.append(_since_run(STALE, runs, frozenset(("gasoline", "")), since))
     days = tuple((one.day, one.seconds) for one in runs if one.day and one.seconds)
-    return Standing(since, tuple(tasks), days)
+    return SetStanding(since, tuple(tasks), days)
 
 
-def rate(found: Standing, today: date) -> Figure | None:
+def rate(found: SetStanding, today: date) -> Figure | None:
     """How long it runs a month of 30 days [s], by the last year it was in service.
 
     None until it was for two weeks and ran twice.
@@ -198,7 +198,7 @@ def rate(found: Standing, today: date) -> Figure | None:
     )  # fmt: skip
 
 
-def due_on(found: Standing, today: date) -> tuple[Due, ...]:
+def due_on(found: SetStanding, today: date) -> tuple[Due, ...]:
     """Every task of a set on a day, what is due first on top."""
     pace = rate(found, today)
     order = [DueState.OVER, DueState.SOON, DueState.NOT_KNOWN, DueState.GOOD]
@@ -301,8 +301,8 @@ def upkeep_cautions(plan: Plan) -> Iterator[Caution]:
             )  # fmt: skip
 
 
-def kept(found: Standing) -> dict[str, Any]:
-    """A standing as plain values, for a shop's index."""
+def kept(found: SetStanding) -> dict[str, Any]:
+    """How a set stands as plain values, for a shop's index."""
 
     def day(one: date | None) -> str:
         return one.isoformat() if one else ""
@@ -317,13 +317,13 @@ def kept(found: Standing) -> dict[str, Any]:
     }
 
 
-def read_kept(held: dict[str, Any]) -> Standing:
-    """A standing as `kept` wrote it."""
+def read_kept(held: dict[str, Any]) -> SetStanding:
+    """How a set stands as `kept` wrote it."""
 
     def day(text: str) -> date | None:
         return date.fromisoformat(text) if text else None
 
-    return Standing(
+    return SetStanding(
         day(held["since"]),
         tuple(
             TaskStanding(key, day(begun), ran, left, day(by_days), day(last))
