@@ -188,3 +188,15 @@ def test_round_numbers_are_not_pushed_down_by_a_last_bit():
 def test_high_pressure_changes_unit():
     assert show_value(2740.0, "pressure", "us") == ("11", "in w.c.")
     assert show_value(68_950.0, "pressure", "us") == ("10", "psi")
+
+
+@pytest.mark.parametrize("text", ["5.5 kVA", "5500 VA", "5.5kva", "1 kVA + 500 W"])
+def test_volt_amperes_are_never_taken_for_watts(text):
+    """5.5 kVA at a power factor of 0.8 are 4.4 kW: a set read as 5.5 would be overloaded."""
+    with pytest.raises(ReadingError, match="Ask for its watts"):
+        read(text, "power", "us")
+
+
+def test_volts_times_amperes_are_watts_where_a_person_multiplies_them():
+    assert read("120 V × 9 A", "power", "us") == pytest.approx(1080)
+    assert read("5.5 kW", "power", "us") == pytest.approx(5500)

@@ -41,6 +41,8 @@ _NUMBER = re.compile(
     re.I,
 )
 
+_APPARENT = re.compile(r"(?<![A-Za-z])k?va(?![A-Za-z])", re.I)
+"""Volt-amperes: on a plate they are the alternator's, and never taken for watts."""
 _UNIT = re.compile(r"(?:[^\d.]|\.(?!\d)|(?<=[A-Za-z])[23](?![\dA-Za-z.]))*")
 """Anything up to the next number; a 2 or 3 that ends a word is a power, as in ft3/h."""
 
@@ -119,6 +121,11 @@ def read(text: str, kind: str, system: System) -> float:
     cleaned = _clean(text)
     if not re.search(r"\d", cleaned):
         raise ReadingError(f"“{text.strip()}” has no number in it. {_example(kind, system)}")
+    if kind == "power" and (apparent := _APPARENT.search(cleaned)):
+        raise ReadingError(
+            f"{apparent[0]} is not {apparent[0].replace('VA', 'W').replace('va', 'W')}: it holds "
+            "for the current. Ask for its watts; 5.5 kVA at a power factor of 0.8 are 4.4 kW."
+        )
     factors = [part for part in re.split(r"\s*\*\s*", cleaned) if part]
     value = None
     for factor in factors:
