@@ -1,5 +1,8 @@
 """Willans lines, tanks and gas flows."""
 
+import math
+import random
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -8,6 +11,7 @@ from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.physics.fuel_use import (
     BAND_DATA_SHEET,
     BAND_DEFAULT,
+    BAND_MOST,
     BAND_ONE_POINT,
     BAND_WEIGHED,
     CLASS_DEFAULTS,
@@ -126,3 +130,48 @@ def test_a_run_better_than_any_engine_is_refused_with_its_share():
     with pytest.raises(QuantityError, match="efficiency of a run") as refused:
         fit([Point(4001.0, 10_000.0)], SetClass.OPEN_FRAME, 5000.0)
     assert refused.value.value == pytest.approx(0.4001)
+
+
+def test_a_line_is_less_sure_the_further_it_is_carried_past_its_runs():
+    line = fit([Point(500.0, 9_000.0), Point(1250.0, 12_000.0)], SetClass.OPEN_FRAME, 5000.0)
+    at = [line.band_at(load) for load in (875.0, 1250.0, 2500.0, 3750.0, 5000.0)]
+    assert at[0] == line.band
+    assert at == sorted(at) and at[-1] == BAND_MOST
+    wide = fit([Point(1250.0, 12_000.0), Point(5000.0, 27_000.0)], SetClass.OPEN_FRAME, 5000.0)
+    assert wide.band_at(5000.0) == wide.band
+
+
+def test_two_weigh_ins_at_10_and_25_per_cent_say_little_of_full_load():
+    """The reach of least squares by hand: half-width of one run, times √(1/n + Δ²/Sxx)."""
+    rows = [Point(500.0, 8_000.0, weighed=True), Point(1250.0, 11_000.0, weighed=True)]
+    line = fit(rows, SetClass.OPEN_FRAME, 5000.0)
+    reach = math.sqrt(0.5 + (2500.0 - 875.0) ** 2 / (2 * 375.0**2))
+    wanted = BAND_WEIGHED * reach * line.fuel_w(875.0) / line.fuel_w(2500.0)
+    assert line.band_at(2500.0) == pytest.approx(wanted)
+    assert line.band_at(5000.0) > 2.5 * BAND_WEIGHED
+
+
+@given(st.lists(st.floats(200.0, 5000.0), min_size=2, max_size=6), st.floats(0.0, 5000.0))
+def test_a_band_is_never_under_one_runs_nor_past_what_a_class_is_off(loads, at):
+    line = fit([Point(p, 6_000.0 + 4 * p) for p in loads], SetClass.OPEN_FRAME, 5000.0)
+    assert line.band <= line.band_at(at) <= max(BAND_MOST, line.band)
+
+
+def test_a_classs_line_is_as_sure_at_any_load():
+    line = class_line(SetClass.INVERTER, 3000.0)
+    assert line.band_at(0.0) == line.band_at(3000.0) == line.band
+
+
+def test_scattered_runs_are_covered_by_the_band_of_their_line_at_full_load():
+    """Simulated: weigh-ins off by a twentieth at part load; how often full load lies within."""
+    drawn = random.Random(7)
+    within = 0
+    for _ in range(300):
+        rows = [
+            Point(p, (6_000.0 + 4 * p) * (1 + drawn.uniform(-0.05, 0.05)), weighed=True)
+            for p in (800.0, 1500.0, 2200.0)
+        ]
+        line = fit(rows, SetClass.OPEN_FRAME, 5000.0)
+        off = abs(line.fuel_w(5000.0) / 26_000.0 - 1)
+        within += off <= line.band_at(5000.0)
+    assert 0.85 < within / 300 < 1.0

@@ -161,7 +161,7 @@ class CylinderRun:
 def cylinder_run(case: CylinderCase, key: str, label: str) -> CylinderRun:
     """How long the gas comes: until empty or until too cold, whichever is first."""
     stated = course(case, 40)
-    band = case.line.band
+    band = case.line.band_at(case.load_w)
     value = stated.ended_s
     low = course(case, 20, 1 + band, U_ENDS[0], 0.8 * value).ended_s
     high = course(case, 20, 1 - band, U_ENDS[1], 1.3 * value).ended_s
@@ -219,7 +219,7 @@ def answer(case: CylinderCase, humidity: float | None = None) -> CylinderAnswer:
     """
     inputs = case_inputs(case)
     curve = course(case, 400)
-    band = case.line.band
+    band = case.line.band_at(case.load_w)
     fuel_w = case.line.fuel_w(case.load_w)
     draw = mass_draw(fuel_w, PROPANE)
     low, high = course(case, 120, 1 + band, U_ENDS[0]), course(case, 120, 1 - band, U_ENDS[1])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rounding, spread
 from gentle_ember.core.catalog import Catalog
@@ -88,7 +88,7 @@ def gas_line(generator: GeneratorSet, line: Willans, fuel: FuelKey) -> Willans:
     if fuel is FuelKey.GASOLINE or generator.gas_efficiency is None:
         return line
     ratio = generator.gas_efficiency.value
-    return Willans(line.a_w / ratio, line.b / ratio, line.band, line.basis)
+    return replace(line, a_w=line.a_w / ratio, b=line.b / ratio)
 
 
 def cylinder_case(
@@ -138,13 +138,14 @@ def tank_run(
     rich = rich_fuel_ratio(output.mixture_lambda, output.mixture_factor)
     fuel_w = line.fuel_w(load.value) * rich
     value = tank_energy(generator.tank.value, output.fuel) / fuel_w
+    band = line.band_at(load.value)
     return Figure(
         "run.tank",
         "own tank",
         value,
         "duration",
         TANK,
-        Band(value / (1 + line.band), value / (1 - line.band)),
+        Band(value / (1 + band), value / (1 - band)),
         (
             Input(
                 "gasoline tank", generator.tank.value, "volume", generator.tank.origin, "set.tank"
@@ -283,6 +284,7 @@ def _every_size(
 def _full_load(generator: GeneratorSet, line: Willans, output: FuelOutput) -> FullLoad:
     fuel = output.fuel
     fuel_w = gas_line(generator, line, fuel.key).fuel_w(output.running.value)
+    band = line.band_at(output.running.value)
     inputs = (
         Input("full output on this gas", output.running.value, "power"),
         Input("fuel power (LHV)", fuel_w, "heat_rate"),
@@ -298,7 +300,7 @@ def _full_load(generator: GeneratorSet, line: Willans, output: FuelOutput) -> Fu
         value,
         kind,
         method,
-        spread(value, line.band),
+        spread(value, band),
         inputs,
         rounding=Rounding.UP,
         estimated=True,
@@ -314,7 +316,7 @@ def _full_load(generator: GeneratorSet, line: Willans, output: FuelOutput) -> Fu
             heat,
             "heat_rate",
             WILLANS,
-            spread(heat, line.band),
+            spread(heat, band),
             (*inputs, Input("HHV over LHV", fuel.hhv_j_kg / fuel.lhv_j_kg, "ratio")),
             rounding=Rounding.UP,
             estimated=True,

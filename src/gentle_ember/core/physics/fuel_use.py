@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -36,6 +37,8 @@ CLASS_DEFAULTS: dict[SetClass, tuple[float, float]] = {
 """Full-load efficiency on LHV and the no-load share of full-load fuel, band ± 20 %."""
 
 BAND_DEFAULT, BAND_ONE_POINT, BAND_DATA_SHEET, BAND_WEIGHED = 0.20, 0.12, 0.10, 0.05
+BAND_MOST = 0.30
+"""A line carried far past its runs is held to this: a class's own is not further off [1]."""
 
 WILLANS = Method(
     key="fuel-use-willans",
@@ -63,6 +66,28 @@ class Willans:
     b: float
     band: float
     basis: str
+    runs: int = 0
+    """Runs it was fitted through; none for a class's line, or one scaled by one load."""
+    mean_w: float = 0.0
+    """Mean load of those runs [W]."""
+    spread_w2: float = 0.0
+    """Sum of the squares of their loads about the mean [W²]."""
+
+    def band_at(self, electrical_w: float) -> float:
+        """Relative half-width at a load [1]: wider where no run was near.
+
+        The band is that of one run. Least squares tell the line's own at a load by the runs'
+        distance from it; a class's line is never that far off, so it is held to `BAND_MOST`.
+
+        >>> line = fit([Point(500, 9_000), Point(1250, 12_000)], SetClass.OPEN_FRAME, 5000.0)
+        >>> [round(line.band_at(load), 2) for load in (875.0, 1250.0, 2500.0, 5000.0)]
+        [0.1, 0.1, 0.19, 0.3]
+        """
+        if self.runs < 2 or self.spread_w2 <= 0:
+            return self.band
+        reach = math.sqrt(1 / self.runs + (electrical_w - self.mean_w) ** 2 / self.spread_w2)
+        off = self.band * reach * self.fuel_w(self.mean_w) / self.fuel_w(electrical_w)
+        return max(self.band, min(BAND_MOST, off))
 
     def fuel_w(self, electrical_w: float) -> float:
         """Fuel power [W, LHV] at an electrical power [W].
@@ -134,7 +159,9 @@ def fit(points: list[Point], set_class: SetClass, rated_w: float) -> Willans:
     residual = float(np.max(np.abs(matrix @ solution - target) / target))
     basis = f"{len(chosen)} {'weigh-ins' if chosen is weighed else 'run times'}"
     a_w, b = float(solution[0]) * rated_w, float(solution[1])
-    return Willans(a_w, b, max(band, residual), basis)
+    loads = np.array([p.electrical_w for p in chosen])
+    about = float(((loads - loads.mean()) ** 2).sum())
+    return Willans(a_w, b, max(band, residual), basis, len(chosen), float(loads.mean()), about)
 
 
 def _spread(points: list[Point], rated_w: float) -> bool:

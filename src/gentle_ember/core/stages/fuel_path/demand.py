@@ -77,7 +77,7 @@ def demand(
     return Demand(
         burnt.fuel,
         watts,
-        line.band,
+        line.band_at(full_w),
         here.elevation.value,
         pressure,
         air.density(pressure, here.hottest.value, 0.0),

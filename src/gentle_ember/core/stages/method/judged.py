@@ -172,7 +172,7 @@ def _remote_run(case: Case, gasoline: FuelOutput, school: School) -> Figure | No
         return None
     line = fuel_line(case.set, case.set.running.value)
     load = planned_load(case.job.load, case.set.running.value)
-    fuel_w = line.fuel_w(load.value)
+    fuel_w, band = line.fuel_w(load.value), line.band_at(load.value)
     value = tank_energy(volume.value, gasoline.fuel) / fuel_w
     return Figure(
         f"method.{school.key}.run",
@@ -180,7 +180,7 @@ def _remote_run(case: Case, gasoline: FuelOutput, school: School) -> Figure | No
         value,
         "duration",
         TANK,
-        Band(value / (1 + line.band), value / (1 - line.band)),
+        Band(value / (1 + band), value / (1 - band)),
         (
             Input("remote tank", volume.value, "volume", volume.origin,
                   f"{case.at}.remote_tank.volume"),
