@@ -227,7 +227,7 @@ class Technician:
             expect(asks).not_to_have_attribute("data-next", turns)
         assert self.page.locator("[data-setting]").count(), asks.inner_text()
         self.page.get_by_role("button", name=re.compile("Lock (it there|again)")).click()
-        expect(self.page.get_by_text("Locked at", exact=True)).to_be_visible()
+        expect(self.page.get_by_role("term").filter(has_text="Locked at")).to_be_visible()
         self.saved()
 
     def load_all(self):

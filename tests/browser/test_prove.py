@@ -101,7 +101,7 @@ def test_a_finished_gas_shows_where_it_was_locked_and_what_was_looked_at(shop):
     expect(
         page.locator("[data-look]").first.get_by_role("button", name="Good", exact=True)
     ).to_have_attribute("aria-pressed", "true")
-    expect(page.get_by_role("textbox", name="Locked at, turns")).to_have_value("3.60 turns")
+    expect(page.get_by_role("textbox", name="Locked at")).to_have_value("3.60 turns")
     page.locator('[data-look="idle"]').get_by_role("button", name="Not good").click()
     expect(page.locator('nav a[href$="/first_start"]').first).to_contain_text("to settle")
 
