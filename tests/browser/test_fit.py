@@ -102,9 +102,9 @@ def test_the_whole_fit_goes_by_keyboard_alone(shop):
     page = shop.page
     job = at_bench(shop)
     total = fit_of(shop, job)["total"]
-    for number in range(total):
-        expect(page.locator(f'[data-at="{number + 1}"]')).to_be_visible()
-        page.keyboard.press("Space")
+    ticked = [done_and_next(page, key=True) for _ in range(total - 1)]
+    assert len(set(ticked)) == total - 1
+    page.keyboard.press("Space")
     expect(page.get_by_role("button", name="All done")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.locator('[data-save="saved"]')).to_be_visible(timeout=30000)

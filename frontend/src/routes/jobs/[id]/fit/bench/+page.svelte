@@ -12,7 +12,9 @@
   const job = useJob();
   let fit = $derived(job().settled?.fit);
   let steps = $derived(fit?.steps ?? []);
-  let at = $state(-1);
+  /** The step in hand, by its key: what was done may set the sheet in another order. */
+  let key = $state('');
+  let at = $derived(steps.findIndex((one) => one.key === key));
   let speaking = $state(false);
   const clock = new Clock();
   $effect(() => {
@@ -29,7 +31,7 @@
     return order.find((n) => steps[n] && isOpen(stateOf(job(), steps[n]))) ?? -1;
   };
   $effect(() => {
-    if (at < 0 && steps.length) at = Math.max(0, firstOpen(0));
+    if (at < 0 && steps.length) key = steps[Math.max(0, firstOpen(0))]?.key ?? '';
   });
   let step = $derived(steps[at]);
   let stands = $derived(step ? stateOf(job(), step) : 'open');
@@ -45,7 +47,7 @@
   let ticked = $derived(steps.filter((one) => !isOpen(stateOf(job(), one))).length);
 
   function show(n: number) {
-    at = n;
+    key = steps[n]?.key ?? key;
     clock.start();
     if (speaking) speak();
     document.querySelector('.bench')?.scrollTo(0, 0);
