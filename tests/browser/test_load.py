@@ -132,7 +132,7 @@ def test_the_bench_leak_is_found_mended_and_soaped_again(either):
     be(either)
     either.open(CHOIR, "prove_tight/leaks")
     page = either.page
-    page.get_by_role("button", name="Practise on the bench").click()
+    page.get_by_role("button", name="Practice on the bench").click()
     bench = page.locator("[data-bench-soap]")
     bench.get_by_role("button", name="Soap it").click()
     expect(bench).to_contain_text("No gas on it")

@@ -33,6 +33,11 @@ def test_a_run_is_logged_in_a_few_seconds_by_keyboard_and_counts_at_once(either)
     page.get_by_label("or hour meter").fill("160")
     page.get_by_role("button", name="Log this run").click()
     expect(page.locator("[data-meter]")).to_have_text("160 h")
+    page.get_by_label("or hour meter").fill("0.5")
+    page.get_by_label("the hour meter is a new one").check()
+    page.get_by_role("button", name="Log this run").click()
+    expect(page.locator("[data-meter]")).to_have_text("0.5 h")
+    expect(page.get_by_label("the hour meter is a new one")).not_to_be_checked()
     fits = page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     assert fits
 

@@ -15,7 +15,12 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import HOUR_S, Logbook
 from gentle_ember.core.route import cautions, copied, refusals
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.logbook.hours import logbook_contradictions, run_hours
+from gentle_ember.core.stages.logbook.hours import (
+    logbook_contradictions,
+    not_yet_held,
+    run_hours,
+)
+from gentle_ember.core.stages.logbook.round import SetInService, round_of
 from gentle_ember.core.stages.logbook.upkeep import (
     BY_KEY,
     TASKS,
@@ -98,6 +103,13 @@ def test_a_new_meter_counts_from_nothing():
     log = book(read(9, 100.0), read(5, 103.0), read(1, 2.5, new_meter=True))
     assert said(log) == {}
     assert [one.seconds and one.seconds / HOUR_S for one in run_hours(log)] == [None, 3.0, 2.5]
+
+
+def test_a_meter_changed_in_the_middle_of_a_day_follows_the_old_one():
+    log = book(read(1, 160.0), read(1, 0.5, new_meter=True), ran(1, 1.5))
+    assert said(log) == {}
+    assert [one.key for one in run_hours(log)] == ["r3", "r1", "r2"]
+    assert run_hours(log)[-1].meter_s == 0.5 * HOUR_S
 
 
 @pytest.mark.parametrize(
@@ -438,3 +450,22 @@ def test_what_a_shop_keeps_of_a_set_tells_the_same_on_any_later_day(rows, work, 
     on = TODAY + timedelta(days=later)
     back = read_kept(json.loads(json.dumps(kept(standing(with_book(log))))))
     assert due_on(back, on) == upkeep(with_book(log), on)
+
+
+def test_a_file_of_two_runs_alike_adds_the_one_that_is_missing():
+    once, twice = book(ran(3, 2.0)), book(ran(3, 2.0), ran(3, 2.0), ran(2, 2.0))
+    assert len(not_yet_held(once.runs.values(), twice.runs.values())) == 2
+    assert not_yet_held(twice.runs.values(), twice.runs.values()) == []
+
+
+def test_a_round_goes_where_the_most_is_overdue_and_takes_what_it_needs():
+    late = upkeep(with_book(book(since=ago(500))), TODAY)
+    fresh = upkeep(with_book(book(since=ago(1))), TODAY)
+    sets = [SetInService("j1", "Quiet", "", "", "B", fresh), SetInService("j2", "Late", "", "", "C",
+                                                                       late)]  # fmt: skip
+    found = round_of(sets, TODAY, 0)
+    assert [place for place, _ in found.places] == ["C"]
+    assert found.in_service == 2 and found.overdue == sets[1].overdue > 0
+    assert dict(found.parts)["engine oil"] == 1
+    month = round_of(sets, TODAY, 31)
+    assert [place for place, _ in month.places] == ["C", "B"]

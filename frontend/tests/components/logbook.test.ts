@@ -91,12 +91,20 @@ describe('a run that is logged', () => {
       return meter && { path: meter.path, message: 'The meter can’t turn back.' };
     };
     await type('or hour meter', '90');
+    await fireEvent.click(screen.getByLabelText('the hour meter is a new one'));
     await press();
     await waitFor(() => expect(screen.getByRole('alert').textContent).toContain('turn back'));
     const meter = screen.getByLabelText<HTMLInputElement>('or hour meter');
     expect(meter.value).toBe('90');
     expect(meter.getAttribute('aria-invalid')).toBe('true');
     expect(shop.doc).toEqual({});
+    const fresh = screen.getByLabelText<HTMLInputElement>('the hour meter is a new one');
+    expect(fresh.checked).toBe(true);
+    shop.refuse = () => undefined;
+    await press();
+    await waitFor(() => expect(meter.value).toBe(''));
+    expect(fresh.checked).toBe(false);
+    expect(Object.values(shop.doc)).toContainEqual(expect.objectContaining({ new_meter: true }));
   });
 });
 

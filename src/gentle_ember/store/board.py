@@ -19,8 +19,8 @@ from gentle_ember.core.shop import Lesson
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fit.times import LearnedTime, learn
+from gentle_ember.core.stages.logbook.round import SetInService
 from gentle_ember.core.stages.logbook.upkeep import (
-    Due,
     due_on,
     in_service,
     kept,
@@ -108,14 +108,20 @@ def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
     )
 
 
-def all_due(session: Session, today: date) -> list[tuple[BoardRow, tuple[Due, ...]]]:
-    """What is due on every set in service that is not archived, by job."""
+def in_use(session: Session, today: date) -> list[SetInService]:
+    """Every set in service that is not archived, with its upkeep on a day."""
     rows = session.scalars(
         select(BoardRow).where(
             BoardRow.archived.is_(False), func.json_extract(BoardRow.service, "$.since") != ""
         )
     )
-    return [(row, due_on(read_kept(row.service), today)) for row in rows]
+    return [
+        SetInService(
+            row.job_id, row.title, row.owner, row.set_label, row.site_label,
+            due_on(read_kept(row.service), today),
+        )
+        for row in rows
+    ]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,7 @@ from gentle_ember.catalog.terms import find_terms
 from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.core.job.job import WaitsFor
 from gentle_ember.core.route import NAMES, WAITS
+from gentle_ember.core.stages.logbook.round import round_of
 from gentle_ember.store import board, people
 from gentle_ember.store.models import BoardRow
 from gentle_ember.units import ReadingError, read
@@ -207,4 +208,4 @@ def due(query: DueQuery) -> Response:
     """What is due on the shop's sets in service, by place, and the parts to take along."""
     today = date.today()
     with services().jobs.reading.begin() as session:
-        return sent(day_round(board.all_due(session, today), today, query.days))
+        return sent(day_round(round_of(board.in_use(session, today), today, query.days)))

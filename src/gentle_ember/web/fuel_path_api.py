@@ -15,8 +15,7 @@ from gentle_ember.core.stages.fuel_path.trains import parts_of
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
-from gentle_ember.web.views import fuel_path
-from gentle_ember.web.views.fuel_path import (
+from gentle_ember.web.views.proposals import (
     EditIn,
     EditOut,
     ImpossibleOut,
@@ -25,6 +24,8 @@ from gentle_ember.web.views.fuel_path import (
     ProposalsOut,
     ProposeIn,
     TrainPath,
+    option,
+    proposal,
 )
 
 api = blueprint("fuel_path", "fuel path", "/api/jobs/<job_id>/trains/<name>", 404, 422)
@@ -67,7 +68,7 @@ def propose_train(path: TrainPath, body: ProposeIn) -> Response:
     found = answer.impossible
     return sent(
         ProposalsOut(
-            proposals=[fuel_path.proposal(one, answer.proposals[0]) for one in answer.proposals],
+            proposals=[proposal(one, answer.proposals[0]) for one in answer.proposals],
             impossible=None
             if found is None
             else ImpossibleOut(
@@ -96,7 +97,7 @@ def slot_options(path: TrainPath, body: OptionsIn) -> Response:
         body.slot,
         all_of_class=body.everything,
     )
-    return sent(OptionsOut([fuel_path.option(one, train) for one in found]))
+    return sent(OptionsOut([option(one, train) for one in found]))
 
 
 @api.post("/edit", responses={200: EditOut})

@@ -6,22 +6,22 @@ from datetime import date
 
 from flask import Response, request
 
-from gentle_ember.core.job.logbook import LoggedRun
+from gentle_ember.core.stages.logbook.hours import not_yet_held
 from gentle_ember.core.stages.logbook.upkeep import upkeep
 from gentle_ember.documents.runs_csv import read_runs, runs_csv
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.services import services
-from gentle_ember.web.views.base import JobPath
-from gentle_ember.web.views.logbook import RunsOut, RunsQuery
+from gentle_ember.web.views.base import CsvQuery, JobPath
+from gentle_ember.web.views.logbook import RunsOut
 
 api = blueprint("logbook", "logbook", "/api/jobs/<job_id>", 404, 422)
 MOST_BYTES = 1_000_000
 
 
 @api.get("/runs.csv")
-def save(path: JobPath, query: RunsQuery) -> Response:
+def save(path: JobPath, query: CsvQuery) -> Response:
     """Every run of the logbook as CSV."""
     job = services().jobs.get(path.job_id).job
     text = runs_csv(job.logbook.runs.values(), query.system)
@@ -29,11 +29,10 @@ def save(path: JobPath, query: RunsQuery) -> Response:
 
 
 @api.post("/runs.csv", responses={200: RunsOut})
-def load(path: JobPath, query: RunsQuery) -> Response:
+def load(path: JobPath, query: CsvQuery) -> Response:
     """Read a CSV of runs: all of it, or every cell that is wrong. Nothing is saved by this.
 
-    A run the logbook holds already, of the same day, fuel, hours and reading, is left out, so
-    that a file loaded twice counts nothing twice.
+    A run the logbook holds already is left out.
     """
     held = services().jobs.get(path.job_id).job.logbook.runs.values()
     content = request.get_data(cache=False)
@@ -46,13 +45,7 @@ def load(path: JobPath, query: RunsQuery) -> Response:
             [FieldError("logbook.runs", text) for text in said or ["No runs in it."]]
         )
 
-    def same(run: LoggedRun) -> tuple[str, str, int | None, int | None]:
-        hours = round(run.hours.value) if run.hours else None
-        meter = round(run.meter.value) if run.meter else None
-        return run.on, run.fuel, hours, meter
-
-    seen = {same(one) for one in held}
-    fresh = [one for one in found.runs if same(one) not in seen]
+    fresh = not_yet_held(held, found.runs)
     return sent(RunsOut(runs=fresh, already=len(found.runs) - len(fresh)))
 
 

@@ -677,7 +677,7 @@ export interface paths {
         put?: never;
         /**
          * Read a CSV of runs: all of it, or every cell that is wrong. Nothing is saved by this.
-         * @description <br/>A run the logbook holds already, of the same day, fuel, hours and reading, is left out, so<br/>that a file loaded twice counts nothing twice.
+         * @description <br/>A run the logbook holds already is left out.
          */
         post: operations["logbook_load_runs_csv_post"];
         delete?: never;

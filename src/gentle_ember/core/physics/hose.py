@@ -86,7 +86,7 @@ def gas_drop(fuel: Fuel, heat_lhv_w: float, bore_m: float, length_m: float, k: f
 def seat_for(flow_m3_s: float) -> float:
     """Bore of the needle's seat a carburetor of this full-load flow usually has [m].
 
-    Seats go with the engine, 1.2 mm on the smallest to 2.5 mm on V-twins; own judgement.
+    Seats go with the engine, 1.2 mm on the smallest to 2.5 mm on V-twins; own judgment.
 
     >>> [round(seat_for(flow) * 1e3, 1) for flow in (2e-7, 1e-6, 5e-6)]
     [1.2, 1.5, 2.5]

@@ -4,16 +4,15 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import Field, RootModel
+from pydantic import RootModel
 
 from gentle_ember.core.estimates.defaults import fuels_here
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.ends import SEALING, join
-from gentle_ember.core.job.facts import Key
 from gentle_ember.core.job.part import AGING, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
-from gentle_ember.core.job.train import AS_FOUND, Slot, Train
+from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics.fuels import LETTERS, FuelKey
 from gentle_ember.core.physics.mixture import HOT, HUNTS
 from gentle_ember.core.physics.pipe import pipe_gas
@@ -24,7 +23,7 @@ from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
 from gentle_ember.core.stages.fuel_path.house import size_house
 from gentle_ember.core.stages.fuel_path.ladder import Fitted, Zone
 from gentle_ember.core.stages.fuel_path.mixture import LOADS, mixture_of
-from gentle_ember.core.stages.fuel_path.proposals import Option, Proposal, WhatIf, what_ifs
+from gentle_ember.core.stages.fuel_path.proposals import WhatIf, what_ifs
 from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, TrainSection, job_trains
@@ -39,7 +38,6 @@ from gentle_ember.web.views.base import (
     AssumedOut,
     BothOut,
     FigureOut,
-    Request,
     View,
     both,
     figure,
@@ -285,96 +283,6 @@ class HouseOut(View):
     faults: dict[str, str]
 
 
-class TrainPath(Request):
-    """A train of a job."""
-
-    job_id: str = Field(max_length=36)
-    name: Key
-
-
-class ProposeIn(Request):
-    """Which train to work out."""
-
-    template: str = Field(max_length=60)
-    mode: Literal["fresh", "repair", "kit"] = "fresh"
-    kit: str = Field(default="", max_length=40)
-
-
-class ProposalOut(View):
-    """A train to take or leave."""
-
-    train: Train
-    joints: int
-    price: float
-    changes: int
-    differs: list[str]
-    margin: BothOut | None
-    stops: int
-    cautions: int
-    days: int
-
-
-class ImpossibleOut(View):
-    """Why there is no train, and the nearest thing."""
-
-    role: str
-    why: str
-    nearest: list[str]
-    relaxed: str
-
-
-class ProposalsOut(View):
-    """Answers of the solver, best first."""
-
-    proposals: list[ProposalOut]
-    impossible: ImpossibleOut | None
-
-
-class OptionsIn(Request):
-    """What could stand at a slot."""
-
-    slot: Key
-    everything: bool = False
-    """Also what does not mate."""
-
-
-class PartOptionOut(View):
-    """A part that could stand there, with what it changes."""
-
-    part: str
-    number: str
-    name: str
-    mates: bool
-    adds: list[str]
-    price: float
-    """Change of the train's price."""
-    stock: int
-    margin: BothOut | None
-    stops: int
-    cautions: int
-    worst: str
-    now: bool
-    train: Train
-
-
-class OptionsOut(RootModel[list[PartOptionOut]]):
-    """What could stand there, best first."""
-
-
-class EditIn(Request):
-    """A change to a train's order."""
-
-    op: Literal["turn", "remove", "insert", "bridge"]
-    slot: str = Field(default="", max_length=40)
-    put: Slot | None = None
-
-
-class EditOut(View):
-    """The train as it would be."""
-
-    train: Train
-
-
 HIGH, LOW = HIGH_PRESSURE_PA, 0.0
 
 
@@ -561,7 +469,7 @@ def _zone(zone: Zone, *, liquid: bool) -> ZoneOut:
     return ZoneOut(key=str(zone), name=name, us=scale("us"), metric=scale("metric"))
 
 
-def _margin(section: TrainSection) -> BothOut | None:
+def margin(section: TrainSection) -> BothOut | None:
     """The tightest margin as its figure shows it: rounded down, never toward danger."""
     if section.tightest is None:
         return None
@@ -574,7 +482,7 @@ def _what_if(one: WhatIf, now: TrainSection) -> WhatIfOut:
     if one.section.tightest and now.tightest:
         change = both(one.section.tightest.value - now.tightest.value, "pressure")
     return WhatIfOut(
-        key=one.key, title=one.title, margin=_margin(one.section), change=change,
+        key=one.key, title=one.title, margin=margin(one.section), change=change,
         stops=sum(t.stops for t in one.section.troubles),
         train=one.train,
     )  # fmt: skip
@@ -719,41 +627,3 @@ def house(planned: Plan) -> list[HouseOut]:
             )
         )  # fmt: skip
     return found
-
-
-def proposal(one: Proposal, best: Proposal) -> ProposalOut:
-    """A train to take or leave, with how it differs from the best."""
-    mine = {slot.role: slot.part for slot in one.train.slots.values() if slot.role}
-    theirs = {slot.role: slot.part for slot in best.train.slots.values() if slot.role}
-    parts = one.section.case.catalog
-    differs = [parts[key].name for role, key in mine.items()
-               if one is not best and theirs.get(role) != key]  # fmt: skip
-    short = [part.days for _, part in one.section.case.known() if not part.site and part.stock < 1]
-    return ProposalOut(
-        train=one.train,
-        joints=max(0, len(one.train.slots) - 1), price=round(one.section.price, 2),
-        changes=one.changes, differs=differs, margin=_margin(one.section),
-        stops=sum(t.stops for t in one.section.troubles),
-        cautions=sum(not t.stops for t in one.section.troubles),
-        days=max(short, default=0),
-    )  # fmt: skip
-
-
-def option(one: Option, now: Train) -> PartOptionOut:
-    """What could stand at a slot."""
-    troubles = one.section.troubles
-    first = one.parts[0]
-    name = first.name if len(one.parts) == 1 else first.name.replace(", supply half", "").replace(
-        ", tank half", ""
-    )  # fmt: skip
-    after = [(slot.part, slot.turned) for slot in one.swap.train.slots.values()]
-    return PartOptionOut(
-        part=first.key, number=first.number, name=name,
-        mates=one.swap.mates, adds=[part.name for part in one.swap.added],
-        price=one.price, stock=min(part.stock for part in one.parts),
-        margin=_margin(one.section),
-        stops=sum(t.stops for t in troubles), cautions=sum(not t.stops for t in troubles),
-        worst=troubles[0].text if troubles else "",
-        now=after == [(slot.part, slot.turned) for slot in now.slots.values()],
-        train=one.swap.train,
-    )  # fmt: skip

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections import Counter
-from datetime import date, timedelta
+from datetime import date
 
 from pydantic import Field
 
@@ -11,19 +10,17 @@ from gentle_ember.core.job.logbook import Burns, LoggedRun, Upkept
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.logbook.hours import run_hours
+from gentle_ember.core.stages.logbook.round import Round, SetInService
 from gentle_ember.core.stages.logbook.upkeep import (
     TASKS,
     Due,
     DueState,
-    in_service,
     last_done,
     rate,
-    standing,
-    upkeep,
+    standing_here,
+    upkeep_here,
 )
 from gentle_ember.core.stages.logbook.watch import ALARM, CUSUM, FIRST, Watched, fuel_watch
-from gentle_ember.store.models import BoardRow
-from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import (
     BothOut,
     FigureOut,
@@ -114,12 +111,6 @@ class LogbookOut(View):
     watch: MethodOut
 
 
-class RunsQuery(Request):
-    """Units of a table of runs."""
-
-    system: System = "us"
-
-
 class RunsOut(View):
     """Runs read from a file, as a logbook keeps them; nothing is saved by reading them."""
 
@@ -130,17 +121,16 @@ class RunsOut(View):
 
 def logbook(planned: Plan) -> LogbookOut:
     """Runs newest first, hours by fuel, what is due, fuel watched."""
-    job = planned.job
-    today = planned.today or date.today()
-    runs = run_hours(job.logbook)
+    job, runs = planned.job, run_hours(planned.job.logbook)
     by_fuel: dict[Burns, list[float]] = {}
     for one in runs:
         by_fuel.setdefault(one.run.fuel, []).append(one.seconds or 0.0)
-    pace, since = rate(standing(job), today), in_service(job.logbook)
+    stands = planned.of(standing_here)
+    pace = rate(stands, planned.today) if planned.today else None
     meter = runs[-1].meter_s if runs else job.logbook.meter.value if job.logbook.meter else None
     return LogbookOut(
-        since=since.isoformat() if since else "",
-        total=both(sum(one.seconds or 0.0 for one in runs), "duration"),
+        since=_day(stands.since),
+        total=both(runs[-1].total_s if runs else 0.0, "duration"),
         meter=None if meter is None else both(meter, "duration"),
         rate=figure(pace) if pace else None,
         runs=[
@@ -162,21 +152,21 @@ def logbook(planned: Plan) -> LogbookOut:
             )
             for fuel, all_s in by_fuel.items()
         ],
-        due=[_due(one, last_done(job.logbook, one.task.key)) for one in upkeep(job, today)],
+        due=[_due(one, last_done(job.logbook, one.task.key)) for one in planned.of(upkeep_here)],
         watched=[_watched(one) for one in planned.of(fuel_watch)],
         watch=MethodOut.model_validate(CUSUM),
     )  # fmt: skip
 
 
+def _day(found: date | None) -> str:
+    return found.isoformat() if found else ""
+
+
 def _due(one: Due, last: Upkept | None) -> DueOut:
     task = one.task
-
-    def day(found: date | None) -> str:
-        return found.isoformat() if found else ""
-
     return DueOut(
         key=task.key, name=task.name, why=task.why, parts=task.parts, state=one.state,
-        due=day(one.day), early=day(one.early), late=day(one.late),
+        due=_day(one.day), early=_day(one.early), late=_day(one.late),
         left=None if one.left_s is None else both(max(0.0, one.left_s), "duration"),
         every=_every(one), done_here=task in TASKS,
         last=UpkeptOut.model_validate(last) if last else None,
@@ -253,36 +243,24 @@ class RoundOut(View):
     until: str
 
 
-def day_round(rows: list[tuple[BoardRow, tuple[Due, ...]]], today: date, days: int) -> RoundOut:
-    """What is due by a day, by place: those with the most overdue first."""
-    until = today + timedelta(days=days)
-    places: dict[str, list[SetDueOut]] = {}
-    van: Counter[str] = Counter()
-    overdue = 0
-    for row, due in rows:
-        now = [one for one in due if one.day is not None and one.day <= until]
-        if not now:
-            continue
-        overdue += sum(one.state is DueState.OVER for one in now)
-        van.update(one.task.parts for one in now if one.task.parts)
-        tasks = [
-            TaskDueOut(
-                key=one.task.key, name=one.task.name, due=one.day.isoformat() if one.day else "",
-                state=one.state, parts=one.task.parts,
-            )
-            for one in now
-        ]  # fmt: skip
-        places.setdefault(row.site_label or "no place noted", []).append(
-            SetDueOut(job=row.job_id, title=row.title, owner=row.owner, set_label=row.set_label,
-                      tasks=tasks)
-        )  # fmt: skip
-
-    def waiting(sets: list[SetDueOut]) -> int:
-        return sum(one.state is DueState.OVER for found in sets for one in found.tasks)
-
-    order = sorted(places.items(), key=lambda item: (-waiting(item[1]), item[0]))
+def day_round(found: Round) -> RoundOut:
+    """What is due by a day, by place, and what to take along."""
     return RoundOut(
-        places=[PlaceDueOut(place=place, sets=sets) for place, sets in order],
-        van=[VanOut(name=name, count=count) for name, count in sorted(van.items())],
-        overdue=overdue, in_service=len(rows), until=until.isoformat(),
+        places=[
+            PlaceDueOut(place=place or "no place noted", sets=[_set_due(one) for one in sets])
+            for place, sets in found.places
+        ],
+        van=[VanOut(name=name, count=count) for name, count in found.parts],
+        overdue=found.overdue, in_service=found.in_service, until=found.until.isoformat(),
+    )  # fmt: skip
+
+
+def _set_due(one: SetInService) -> SetDueOut:
+    return SetDueOut(
+        job=one.job, title=one.title, owner=one.owner, set_label=one.set_label,
+        tasks=[
+            TaskDueOut(key=due.task.key, name=due.task.name, due=_day(due.day), state=due.state,
+                       parts=due.task.parts)
+            for due in one.due
+        ],
     )  # fmt: skip

@@ -16,6 +16,7 @@
   let load = $state('');
   let used = $state('');
   let remark = $state('');
+  let fresh = $state(false);
   let key = $state(freshKey('r'));
   let sent = $state(false);
   let at = $derived(`logbook.runs.${key}`);
@@ -29,6 +30,7 @@
   $effect(() => {
     if (!sent || !kept) return;
     hours = meter = load = used = remark = '';
+    fresh = false;
     key = freshKey('r');
     sent = false;
   });
@@ -46,7 +48,7 @@
     ].filter(([, text]) => text?.trim());
     sent = true;
     job().setAll([
-      { path: at, value: { on, fuel: burnt, remark, by: prefs.who } },
+      { path: at, value: { on, fuel: burnt, remark, by: prefs.who, new_meter: fresh } },
       ...typed.map(([name, text]) => ({
         path: `${at}.${name}`,
         typed: text,
@@ -115,6 +117,9 @@
   <div class="wide">
     <label for={`${id}-r`}>Remark</label><input id={`${id}-r`} class="input" bind:value={remark} />
   </div>
+  <label class="fresh"
+    ><input class="checkbox" type="checkbox" bind:checked={fresh} />the hour meter is a new one</label
+  >
   <button class="btn btn-primary" disabled={!hours.trim() && !meter.trim()}>Log this run</button>
   {#if faults.length}
     <ul class="wrong" role="alert">
@@ -132,6 +137,11 @@
   }
   label {
     font-size: 0.85rem;
+  }
+  .fresh {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
   }
   .wide {
     grid-column: span 2;

@@ -62,7 +62,7 @@
   label={`Simulated bench, ${gas.name}`}
   before="A train like this one, one joint of it perhaps not tight."
   during="Practice: what is soaped here proves nothing of the machine."
-  first="Practise on the bench"
+  first="Practice on the bench"
   another="Another train"
   {setUp}
 >

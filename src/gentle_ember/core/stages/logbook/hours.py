@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 
@@ -31,11 +32,15 @@ class RunHours:
 
 
 def run_hours(log: Logbook) -> tuple[RunHours, ...]:
-    """Every run in the order of its day, oldest first; those of one day by their meter."""
+    """Every run in the order of its day, oldest first.
 
-    def order(item: tuple[str, LoggedRun]) -> tuple[str, float, str]:
+    Those of one day stand by their meter; one on a new meter follows those on the old one.
+    """
+
+    def order(item: tuple[str, LoggedRun]) -> tuple[str, bool, float, str]:
         key, run = item
-        return run.on or "9999", run.meter.value if run.meter else 0.0, f"{len(key):03d}{key}"
+        meter = run.meter.value if run.meter else 0.0
+        return run.on or "9999", run.new_meter, meter, f"{len(key):03d}{key}"
 
     found = []
     at = log.meter.value if log.meter else None
@@ -55,6 +60,27 @@ def run_hours(log: Logbook) -> tuple[RunHours, ...]:
     return tuple(found)
 
 
+def not_yet_held(held: Iterable[LoggedRun], read: Iterable[LoggedRun]) -> list[LoggedRun]:
+    """Runs of a file that a logbook does not hold, so that one loaded twice counts nothing twice.
+
+    The same day, fuel, hours and reading make the same run; two of a kind are two.
+    """
+
+    def told(run: LoggedRun) -> tuple[str, str, int | None, int | None]:
+        hours = round(run.hours.value) if run.hours else None
+        meter = round(run.meter.value) if run.meter else None
+        return run.on, run.fuel, hours, meter
+
+    left = Counter(told(one) for one in held)
+    found = []
+    for one in read:
+        if left[told(one)] > 0:
+            left[told(one)] -= 1
+        else:
+            found.append(one)
+    return found
+
+
 def logbook_contradictions(job: Job) -> Iterator[Refusal]:
     """Runs that can't both be: a meter turned back, more hours than the days had."""
     log, last, at = job.logbook, None, job.logbook.meter.value if job.logbook.meter else None
@@ -67,7 +93,7 @@ def logbook_contradictions(job: Job) -> Iterator[Refusal]:
             yield Refusal(
                 f"{path}.meter",
                 f"The meter stood at {before / HOUR_S:,.1f} h before this run: it can't turn back. "
-                "If it is a new one, say so.",
+                "If the meter is a new one, tick so.",
             )
         elif meter is not None and before is not None and one.run.hours is not None and (
             meter - before < one.run.hours.value - METER_OFF_S

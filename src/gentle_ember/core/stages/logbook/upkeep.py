@@ -283,9 +283,14 @@ def _state(day: date | None, left: float | None, begun: date | None, today: date
     return DueState.GOOD
 
 
+def standing_here(plan: Plan) -> SetStanding:
+    """How upkeep stands on a plan's set."""
+    return standing(plan.job)
+
+
 def upkeep_here(plan: Plan) -> tuple[Due, ...]:
     """What is due on the set of a plan that knows today; nothing otherwise."""
-    return () if plan.today is None else upkeep(plan.job, plan.today)
+    return () if plan.today is None else due_on(plan.of(standing_here), plan.today)
 
 
 def upkeep_cautions(plan: Plan) -> Iterator[Caution]:

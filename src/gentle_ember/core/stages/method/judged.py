@@ -93,7 +93,7 @@ class MethodSection:
     why: str
 
     def of(self, key: str) -> Judged:
-        """One school's judgement."""
+        """One school's judgment."""
         return next(one for one in self.judged if one.school.key == key)
 
     @property
