@@ -10,7 +10,7 @@ FRONTEND := $(shell find frontend/src frontend/static -type f 2>/dev/null) $(wil
 PYTHON3 := $(shell for p in python3.14 python3.13 python3.12 python3.11 python3; do \
 	command -v $$p >/dev/null && $$p -c 'import sys, venv; sys.exit(sys.version_info < (3, 11))' 2>/dev/null && echo $$p && break; done)
 
-.PHONY: help demo test dev lint format bench mutants screenshots types unit browser clean prerequisites
+.PHONY: help demo test dev lint lint-core lint-page lint-types format bench mutants screenshots types unit browser clean prerequisites wheel
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*##/\t/' | expand -t 14
@@ -47,10 +47,12 @@ $(STATIC)/index.html: $(STAMPS)/node $(FRONTEND)
 
 $(STAMPS)/chromium:
 	@mkdir -p $(STAMPS)
-	@command -v chromium >/dev/null || { \
+	@command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || { \
 		echo "Installing Chromium for the browser tests."; \
 		SUDO=$$(test "$$(id -u)" = 0 || echo sudo); \
-		$$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq chromium >/dev/null; }
+		$$SUDO apt-get update -qq && \
+		{ $$SUDO apt-get install -y -qq chromium-headless-shell >/dev/null 2>&1 \
+		|| $$SUDO apt-get install -y -qq chromium >/dev/null; }; }
 	@touch $@
 
 demo: $(STAMPS)/package $(STATIC)/index.html ## install, build, seed the demo scenario, serve it
@@ -59,6 +61,10 @@ demo: $(STAMPS)/package $(STATIC)/index.html ## install, build, seed the demo sc
 test: lint unit browser ## lint, types, unit and browser tests
 
 lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, eslint, svelte-check
+	@$(MAKE) --no-print-directory --output-sync=target -j 3 lint-core lint-page lint-types
+	@$(PY)/python tools/share.py
+
+lint-core:
 	$(PY)/ruff format --check --quiet . && $(PY)/ruff check --quiet .
 	$(PY)/mypy --no-error-summary
 	$(PY)/lint-imports --no-logo >/dev/null || $(PY)/lint-imports --no-logo
@@ -68,8 +74,12 @@ lint: $(STAMPS)/dev $(STAMPS)/node ## ruff, mypy, layers, generated documents, e
 	@diff -q $(STAMPS)/published.ts frontend/src/lib/api/published.ts || { echo "The page's lists are not current: run make types."; exit 1; }
 	@cd frontend && npx --no-install openapi-typescript ../docs/api/openapi.json -o ../$(STAMPS)/schema.d.ts >/dev/null
 	@diff -q $(STAMPS)/schema.d.ts frontend/src/lib/api/schema.d.ts || { echo "The page's types are not current: run make types."; exit 1; }
-	cd frontend && npm run --silent lint && npm run --silent check
-	@$(PY)/python tools/share.py
+
+lint-page:
+	cd frontend && npm run --silent lint
+
+lint-types:
+	cd frontend && npm run --silent check
 
 unit: $(STAMPS)/dev $(STAMPS)/node
 	$(PY)/pytest -n 2 src tests --ignore=tests/browser --ignore=tests/bench
@@ -99,6 +109,10 @@ mutants: $(STAMPS)/dev ## what no test would miss: make mutants MODULE=core/phys
 
 screenshots: $(STAMPS)/dev $(STAMPS)/chromium $(STATIC)/index.html ## the pictures of docs/screenshots, from the demo data
 	$(PY)/python -m tests.screenshots
+
+wheel: $(STAMPS)/dev $(STATIC)/index.html ## a wheel with the page in it, to be installed without Node
+	$(PY)/pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation -w dist .
+	@ls dist/*.whl
 
 clean: ## throw away what was installed and built
 	rm -rf .venv $(STAMPS) $(STATIC) frontend/node_modules frontend/.svelte-kit

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import os
 import shutil
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from filelock import FileLock
 from hypothesis import settings
 
 from gentle_ember.catalog import load
@@ -25,12 +27,36 @@ settings.register_profile("wide", max_examples=1000, deadline=None)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
+def once(tmp_path_factory, name: str, make: Callable[[Path], object]) -> Path:
+    """A data folder made once for all the run's processes; copy it before changing it."""
+    # Under pytest-xdist each process has a base of its own below the one of the run.
+    alone = os.environ.get("PYTEST_XDIST_WORKER") is None
+    base = tmp_path_factory.getbasetemp() if alone else tmp_path_factory.getbasetemp().parent
+    with FileLock(base / f"{name}.lock"):
+        if not (base / name).exists():
+            make(base / f"{name}.part")
+            (base / f"{name}.part").rename(base / name)
+    return base / name
+
+
 @pytest.fixture(scope="session")
 def demo_data(tmp_path_factory) -> Path:
-    """The demo scenario, seeded once; copy it before changing it."""
-    data = tmp_path_factory.mktemp("demo") / "data"
-    seed(data)
-    return data
+    """The demo scenario as it is seeded."""
+    return once(tmp_path_factory, "demo", seed)
+
+
+@pytest.fixture(scope="session")
+def finished_data(demo_data, tmp_path_factory) -> Path:
+    """The demo scenario with the lambing job driven to its end, every stage signed."""
+
+    def drive(folder: Path) -> None:
+        shutil.copytree(demo_data, folder)
+        client = create_app(folder).test_client()
+        work = Technician(client, ids(client)["Lambing"])
+        work.reopen()
+        work.rest()
+
+    return once(tmp_path_factory, "finished", drive)
 
 
 @pytest.fixture
@@ -66,9 +92,7 @@ def demo_client(demo_copy):
 
 
 @pytest.fixture
-def finished(demo_client):
+def finished(finished_data, tmp_path):
     """The lambing job driven to its end, every stage signed; its technician."""
-    work = Technician(demo_client, ids(demo_client)["Lambing"])
-    work.reopen()
-    work.rest()
-    return work
+    client = create_app(Path(shutil.copytree(finished_data, tmp_path / "done"))).test_client()
+    return Technician(client, ids(client)["Lambing"], begun=1000)

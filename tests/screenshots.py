@@ -6,14 +6,13 @@ Names on the command line take only those; `--to DIR` puts them elsewhere.
 from __future__ import annotations
 
 import argparse
-import shutil
 import tempfile
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
 from gentle_ember.demo import seed
-from tests.helpers.serving import CHROMIUM_ARGS, Server, settled
+from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server, settled
 
 DESK, PHONE = (1280, 800), (390, 844)
 FOLDER = Path("docs/screenshots")
@@ -69,9 +68,7 @@ def main() -> None:
         server = Server(data)
         try:
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(
-                    executable_path=shutil.which("chromium"), args=CHROMIUM_ARGS
-                )
+                browser = playwright.chromium.launch(executable_path=CHROMIUM, args=CHROMIUM_ARGS)
                 page = browser.new_page()
                 board = page.request.get(f"{server.url}/api/board?limit=50").json()
                 ids = {row["title"]: row["id"] for g in board["groups"] for row in g["rows"]}

@@ -238,3 +238,114 @@ describe('two devices', () => {
     expect(shop.doc['set.tank']).toBe('7 L');
   });
 });
+
+describe('turned away', () => {
+  const sendPhoto = (session: JobSession) =>
+    session.photo(new File(['picture'], 'plate.jpg', { type: 'image/jpeg' }), 'set');
+
+  it.each([401, 403, 404, 408, 421, 429, 503, 507])(
+    'with %s, what was written waits with its reason and is sent once it is taken again',
+    async (status) => {
+      const session = await visit();
+      shop.turn = () => status;
+      session.set('fit.steps.a', { state: 'done' });
+      session.set('owner', 'Runa');
+      await vi.waitFor(() => expect(session.saving).toBe('unreached'));
+      expect(session.waiting).toBe(2);
+      expect(session.unreached).toBe('Turned away.');
+      expect(session.conflicts).toEqual([]);
+      shop.turn = () => undefined;
+      await settled(session);
+      expect(shop.doc).toEqual({ 'fit.steps.a': { state: 'done' }, owner: 'Runa' });
+      expect(session.saving).toBe('saved');
+    }
+  );
+
+  it('what waits is still there after a reload, in its order', async () => {
+    const first = await visit();
+    shop.turn = () => 403;
+    for (const step of ['a', 'b', 'c']) first.set(`fit.${step}`, { state: 'done' });
+    await vi.waitFor(() => expect(first.waiting).toBe(3));
+    const second = await reload(first);
+    expect(second.waiting).toBe(3);
+    shop.turn = () => undefined;
+    await settled(second);
+    expect(shop.log.map((one) => one.changes[0]?.path)).toEqual(['fit.a', 'fit.b', 'fit.c']);
+  });
+
+  it('a photo waits as well, and is sent once', async () => {
+    const session = await visit();
+    shop.turn = () => 403;
+    sendPhoto(session);
+    await vi.waitFor(() => expect(session.waiting).toBe(1));
+    shop.turn = () => undefined;
+    await settled(session);
+    expect(shop.photos).toEqual(['plate.jpg']);
+  });
+
+  it('a photo that is refused is kept for a person to say what becomes of it', async () => {
+    const session = await visit();
+    shop.turn = (kind) => (kind === 'photo' ? 413 : undefined);
+    sendPhoto(session);
+    session.set('owner', 'Runa');
+    await vi.waitFor(() => expect(session.conflicts).toHaveLength(1));
+    await vi.waitFor(() => expect(shop.doc).toEqual({ owner: 'Runa' }));
+    const [kept] = session.conflicts;
+    expect(kept?.said).toBe('Turned away.');
+    expect(kept?.write.photo?.name).toBe('plate.jpg');
+    const again = await reload(session);
+    expect(again.conflicts.map((one) => one.write.photo?.name)).toEqual(['plate.jpg']);
+    shop.turn = () => undefined;
+    if (again.conflicts[0]) again.resolve(again.conflicts[0], true);
+    await settled(again);
+    expect(shop.photos).toEqual(['plate.jpg']);
+    expect(again.conflicts).toEqual([]);
+  });
+
+  it('what is no picture is told at its field, and kept where it was taken out of reach', async () => {
+    const session = await visit();
+    shop.turn = (kind) => (kind === 'photo' ? 422 : undefined);
+    sendPhoto(session);
+    await vi.waitFor(() => expect(session.waiting).toBe(0));
+    expect(session.conflicts).toEqual([]);
+    shop.down = true;
+    sendPhoto(session);
+    await vi.waitFor(() => expect(session.saving).toBe('unreached'));
+    shop.down = false;
+    await vi.waitFor(() => expect(session.conflicts).toHaveLength(1), { timeout: 4000 });
+  });
+
+  it('a photo that is let go is gone, and was asked for by a person', async () => {
+    const session = await visit();
+    shop.turn = (kind) => (kind === 'photo' ? 413 : undefined);
+    sendPhoto(session);
+    await vi.waitFor(() => expect(session.conflicts).toHaveLength(1));
+    if (session.conflicts[0]) session.resolve(session.conflicts[0], false);
+    expect(session.conflicts).toEqual([]);
+    const again = await reload(session);
+    expect([again.waiting, again.conflicts.length]).toEqual([0, 0]);
+    expect(shop.photos).toEqual([]);
+  });
+
+  it('a write made while the last one is settled is not left lying', async () => {
+    const session = await visit();
+    shop.refuse = (changes) =>
+      changes[0]?.path === 'owner' ? { path: 'owner', message: 'No.' } : undefined;
+    session.set('owner', 'x');
+    await vi.waitFor(() => expect(session.errors.owner).toBe('No.'));
+    session.set('wish', 'quiet');
+    await vi.waitFor(() => expect(shop.doc).toEqual({ wish: 'quiet' }));
+  });
+});
+
+describe('keys', () => {
+  it('begin with the browser, so that undo finds its own, and no two are the same', async () => {
+    const session = await visit();
+    for (const step of ['a', 'b', 'c']) session.set(`fit.${step}`, { state: 'done' });
+    await settled(session);
+    const keys = shop.log.map((one) => one.key);
+    expect(new Set(keys).size).toBe(3);
+    for (const key of keys) expect(key).toMatch(/^[0-9a-f]{8}\.[0-9a-z]+-\d+$/);
+    expect(new Set(keys.map((key) => key.split('.')[0])).size).toBe(1);
+  });
+});

@@ -20,6 +20,9 @@ export class Shop {
   log: Entry[] = [];
   asked: { kind: string; preview: boolean; paths: string[] }[] = [];
   refuse: (changes: Change[]) => { path: string; message: string } | undefined = () => undefined;
+  /** A status to turn a request away with, by its kind. */
+  turn: (kind: string) => number | undefined = () => undefined;
+  photos: string[] = [];
   /** Resolves when an answer may go out. */
   wait: (preview: boolean) => Promise<void> = () => Promise.resolve();
 
@@ -43,7 +46,15 @@ export class Shop {
   async answer(request: Request): Promise<Response> {
     if (this.down) throw new TypeError('no network');
     const { pathname } = new URL(request.url);
-    const body = request.method === 'GET' ? {} : ((await request.json()) as Doc);
+    const photo = pathname.endsWith('/attachments');
+    const plain = request.method === 'GET' || photo;
+    const turned = this.turn(photo ? 'photo' : request.method === 'GET' ? 'look' : 'edit');
+    if (turned && request.method !== 'GET') return problem(turned, 'Turned away.', []);
+    if (photo) {
+      this.photos.push(new URL(request.url).searchParams.get('name') ?? '');
+      return Response.json(this.snapshot(false));
+    }
+    const body = plain ? {} : ((await request.json()) as Doc);
     const kind = pathname.endsWith('/undo') ? 'undo' : request.method === 'GET' ? 'look' : 'edit';
     const changes = (body.changes ?? []) as Change[];
     const preview = body.preview === true;

@@ -11,7 +11,7 @@ from pathlib import Path
 from platformdirs import user_data_path
 
 from gentle_ember import __version__
-from gentle_ember.serving import END_S, check_free, claimed
+from gentle_ember.serving import END_S, check_free, claimed, is_loopback
 
 PORT, DEMO_PORT = 8765, 8766
 
@@ -77,6 +77,14 @@ def main(argv: list[str] | None = None) -> int:
     except (ValueError, LookupError, OSError) as error:
         print(f"gentle-ember: {error}", file=sys.stderr)
         return 1
+    except Exception as error:
+        from sqlalchemy.exc import DatabaseError
+
+        if not isinstance(error, DatabaseError):
+            raise
+        told = f"The database in {arguments.data} can't be read: {error.orig}."
+        print(f"gentle-ember: {told} Restore the last backup.", file=sys.stderr)
+        return 1
 
 
 def _url(arguments: argparse.Namespace) -> str:
@@ -84,7 +92,17 @@ def _url(arguments: argparse.Namespace) -> str:
     return f"{'https' if arguments.lan else 'http'}://{shown}:{arguments.port}"
 
 
+def _refuse_open(arguments: argparse.Namespace) -> None:
+    """Nobody is served beyond this machine but over TLS, and paired."""
+    if not arguments.lan and not is_loopback(arguments.host):
+        raise ValueError(
+            f"Serving at {arguments.host} would let everybody on that network in, unpaired and "
+            "unencrypted. Give --lan to serve phones over TLS, paired; or leave --host out."
+        )
+
+
 def _serve(arguments: argparse.Namespace) -> int:
+    _refuse_open(arguments)
     check_free(arguments.host, arguments.port)
     with claimed(arguments.data, _url(arguments)):
         return _run(arguments)
@@ -109,12 +127,15 @@ def _run(arguments: argparse.Namespace) -> int:
     address = arguments.host
     if arguments.lan:
         from gentle_ember.web.certificate import addresses, certificates, names
+        from gentle_ember.web.pairing import token
 
         made, found = certificates(arguments.data / "tls", names()), addresses()
         certificate, key = made.certificate, made.key
         os.environ[told.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
         os.environ[told.LAN_VARIABLE] = str(arguments.port)
-        address = "0.0.0.0"  # noqa: S104
+        token(arguments.data / "tls")
+        if is_loopback(arguments.host):
+            address = "0.0.0.0"  # noqa: S104
     print(f"Gentle Ember: {_url(arguments)}  (Ctrl+C stops it)", flush=True)
     if arguments.lan:
         print(f"Pair a phone: {_url(arguments)}/pair", flush=True)
@@ -142,6 +163,7 @@ def _demo(arguments: argparse.Namespace) -> int:
     from gentle_ember.store.database import DATABASE_NAME
 
     if not arguments.seed_only:
+        _refuse_open(arguments)
         check_free(arguments.host, arguments.port)
     with claimed(arguments.data, "" if arguments.seed_only else _url(arguments)):
         if arguments.fresh:

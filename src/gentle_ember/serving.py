@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ipaddress
 import os
 import signal
 import socket
@@ -14,7 +15,7 @@ from pathlib import Path
 from filelock import FileLock, Timeout
 
 LOCK, WHERE = "serving.lock", "serving.txt"
-END_S = 4
+END_S = 2
 """How long pages that are still open may hold an ending server up [s]."""
 LOOK_S = 1.0
 
@@ -67,6 +68,18 @@ def check_free(host: str, port: int) -> None:
     except OSError:
         return
     raise ServedError(f"Port {port} is taken by another program. Give another with --port.")
+
+
+def is_loopback(host: str) -> bool:
+    """Whether an address is this machine's own and nobody else's.
+
+    >>> is_loopback("127.0.0.1"), is_loopback("localhost"), is_loopback("0.0.0.0")
+    (True, True, False)
+    """
+    try:
+        return host == "localhost" or ipaddress.ip_address(host).is_loopback
+    except ValueError:
+        return False
 
 
 def end_with_parent() -> None:

@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
 from gentle_ember.store.database import DATABASE_NAME
-from tests.helpers.serving import CHROMIUM_ARGS, Server
+from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server
 
 expect.set_options(timeout=8000)
 
@@ -20,9 +20,7 @@ expect.set_options(timeout=8000)
 @pytest.fixture(scope="session")
 def browser():
     with sync_playwright() as playwright:
-        opened = playwright.chromium.launch(
-            executable_path=shutil.which("chromium"), args=CHROMIUM_ARGS
-        )
+        opened = playwright.chromium.launch(executable_path=CHROMIUM, args=CHROMIUM_ARGS)
         yield opened
         opened.close()
 

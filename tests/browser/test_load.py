@@ -117,8 +117,8 @@ def test_the_gas_meter_is_clocked_by_taps_and_replaces_the_estimate(shop):
         page.get_by_role("button", name=label).click()
         page.clock.run_for(90_000)
     expect(page.get_by_text("2 turns in 1")).to_be_visible()
-    page.get_by_role("button", name="Keep it", exact=True).first.click()
-    shop.saved()
+    with page.expect_response(lambda answer: answer.request.method == "PATCH"):
+        page.get_by_role("button", name="Keep it", exact=True).first.click()
     kept = asked(shop, f"/api/jobs/{job_of(shop)}")["job"]["set"]["clocked"]
     (one,) = kept.values()
     assert one["heating"]["value"] == 37e6

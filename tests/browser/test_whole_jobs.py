@@ -1,17 +1,18 @@
 """Two of the demo jobs driven from intake to their end in the page, every stage signed again.
 
-The other six are driven by the same moves over the service, in `tests/web/test_whole_jobs.py`.
+One on a gas with its screw, one with a remote gasoline tank. All eight are driven by the same moves
+over the service, in `tests/web/test_whole_jobs.py`.
 """
 
 from playwright.sync_api import expect
 
 from tests.browser.technician import Technician
 
-TWIN, CIDER = "Tool library's big twin", "Cider barn with a digester"
+CIDER, HONEY = "Cider barn with a digester", "Honey cooperative's extracting trailer"
 
 
-def test_the_big_twin_is_driven_from_intake_to_its_end(shop):
-    work = Technician(shop, TWIN)
+def test_the_honey_trailer_is_driven_from_intake_to_its_end(shop):
+    work = Technician(shop, HONEY)
     work.reopen()
     work.rest()
 

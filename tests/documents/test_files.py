@@ -24,7 +24,7 @@ from gentle_ember.store.database import database_path, migrate, open_engine
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.models import JobRow
 from gentle_ember.store.transfer import export_job, import_job
-from tests.helpers.service import FIRST, edit
+from tests.helpers.service import FIRST, edit, key
 
 
 def opened(data):
@@ -64,7 +64,7 @@ def test_history_comes_along(exported, tmp_path):
     target, kept = opened(tmp_path / "other")
     stored = import_job(target, kept, out, "OM")
     assert stored.can_undo
-    assert target.undo(job_id, key="undo-0001", who="OM").job.attachments == {}
+    assert target.undo(job_id, key=key(), who="OM").job.attachments == {}
     assert kept.get(next(iter(stored.job.attachments.values())).sha256) == b"a picture of the plate"
 
 

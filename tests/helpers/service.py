@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import itertools
+import os
 
 from PIL import Image
 
@@ -13,8 +14,8 @@ _numbers = itertools.count()
 
 
 def key() -> str:
-    """A write key no other write of the run has."""
-    return f"test{next(_numbers):06d}-1"
+    """A write key no other write of the run has, in any of its processes; all of one device."""
+    return f"test.{os.getpid()}x{next(_numbers):06d}-1"
 
 
 FIRST = {"sites": {"s1": {"name": ""}}, "title": "a set"}

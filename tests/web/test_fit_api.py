@@ -18,6 +18,8 @@ from gentle_ember.web.pairing import Lan
 from tests.helpers.service import change, ids, key, picture, show, tell, tick
 from tests.helpers.serving import Server
 
+CODE = "a-pairing-code-of-this-shop-of-tests"
+
 
 def test_the_sheet_says_every_length_in_both_systems(demo_client):
     steps = show(demo_client, ids(demo_client)["Lambing"], "fit")["fit"]["steps"]
@@ -127,7 +129,7 @@ def test_more_streams_than_there_are_threads_are_turned_away(demo_client):
 @pytest.fixture
 def on_lan(tmp_path):
     made = certificates(tmp_path / "tls", ("192.0.2.7", "localhost"))
-    lan = Lan(("https://192.0.2.7:8765",), "secret-code", made.authority, made.fingerprint)
+    lan = Lan(("https://192.0.2.7:8765",), CODE, made.authority, made.fingerprint)
     app = create_app(tmp_path / "data", hosts=frozenset({"192.0.2.7"}), lan=lan)
     return app.test_client()
 
@@ -145,7 +147,7 @@ def test_only_a_paired_device_comes_in_from_the_network(on_lan):
     assert b"PRIVATE" not in authority.data
     codes = on_lan.get("/api/pair").json
     assert codes["ways"][0]["join"].startswith("<svg")
-    joined = on_lan.get("/api/pair/join?token=secret-code", base_url=site, environ_base=away)
+    joined = on_lan.get(f"/api/pair/join?token={CODE}", base_url=site, environ_base=away)
     assert joined.status_code == 302
     assert "HttpOnly" in joined.headers["Set-Cookie"]
     assert "Secure" in joined.headers["Set-Cookie"]

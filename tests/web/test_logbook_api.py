@@ -5,7 +5,7 @@ from datetime import date, timedelta
 import pytest
 from icalendar import Calendar
 
-from tests.helpers.service import change, ids, show, write
+from tests.helpers.service import change, ids, key, show, write
 
 TODAY = date.today()
 
@@ -59,10 +59,7 @@ def test_a_run_is_kept_as_typed_and_counts_at_once(demo_client, choir):
     assert found["total"]["us"] == "27.2 h"
     (newest,) = (one for one in found["runs"] if one["key"] == "new")
     assert (newest["load"]["us"], newest["remark"], newest["letter"]) == ("1,200 W", "rain", "P")
-    assert (
-        demo_client.post(f"/api/jobs/{choir}/undo", json={"key": "undo-a-run-once"}).status_code
-        == 200
-    )
+    assert demo_client.post(f"/api/jobs/{choir}/undo", json={"key": key()}).status_code == 200
     assert book(demo_client, choir)["total"]["us"] == "25.7 h"
 
 

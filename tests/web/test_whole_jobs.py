@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from tests.helpers.service import change, ids, joints_of, show, soap
+from tests.helpers.service import change, ids, joints_of, key, show, soap
 from tests.helpers.technician import Technician
 
 AS_THEY_STAND = ("Lambing", "Cinema", "Honey", "Star-party", "Tool", "Choir")
@@ -52,12 +52,12 @@ def test_a_finished_job_can_be_undone_step_by_step_and_done_again(finished):
     """Undo leads back past every gate, and redo is held to them as any write is."""
     before = finished.see()["job"]
     client, job = finished.client, finished.job
-    for step in range(12):
-        answer = client.post(f"/api/jobs/{job}/undo", json={"key": f"undo-{step:06d}", "who": "RK"})
+    for _ in range(12):
+        answer = client.post(f"/api/jobs/{job}/undo", json={"key": key(), "who": "RK"})
         assert answer.status_code == 200, answer.json
     assert finished.see()["job"] != before
-    for step in range(12):
-        answer = client.post(f"/api/jobs/{job}/redo", json={"key": f"redo-{step:06d}", "who": "RK"})
+    for _ in range(12):
+        answer = client.post(f"/api/jobs/{job}/redo", json={"key": key(), "who": "RK"})
         assert answer.status_code == 200, answer.json
     assert finished.see()["job"] == before
 

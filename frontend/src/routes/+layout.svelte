@@ -5,7 +5,8 @@
   import { page } from '$app/state';
   import Working from '$lib/ui/Working.svelte';
   import { working } from '$lib/ui/working.svelte';
-  import { beforeNavigate } from '$app/navigation';
+  import { afterNavigate, beforeNavigate } from '$app/navigation';
+  import { look } from '$lib/api/settled';
   import Finder from '$lib/frame/Finder.svelte';
   import { onkeydown } from '$lib/frame/keys';
   import Keys from '$lib/frame/Keys.svelte';
@@ -22,6 +23,7 @@
   });
   onMount(() => document.getElementById('shell')?.remove());
   beforeNavigate(() => working.close());
+  afterNavigate(look);
 </script>
 
 <svelte:window {onkeydown} />

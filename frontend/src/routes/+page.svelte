@@ -1,10 +1,10 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
-  import { goto } from '$app/navigation';
-  import { api, ask, Refusal, type BoardRow, type ProblemBody } from '$lib/api/client';
+  import { api, ask, Refusal, type BoardRow } from '$lib/api/client';
   import BoardRowLine from '$lib/frame/BoardRow.svelte';
   import { QUICK } from '$lib/api/published';
-  import Dialog from '$lib/ui/Dialog.svelte';
+  import Import from '$lib/frame/Import.svelte';
+  import NewJob from '$lib/frame/NewJob.svelte';
   import { writeKey } from '$lib/session/outbox';
   import { prefs } from '$lib/session/prefs.svelte';
 
@@ -12,7 +12,6 @@
   let query = $state('');
   let archived = $state(false);
   let limits = $state<Record<string, number>>({});
-  let title = $state('');
   let trouble = $state('');
   let gone = $state.raw<{ id: string; title: string; archived: boolean }>();
   let naming = $state(false);
@@ -34,15 +33,6 @@
       trouble = error.message;
     }
   }
-
-  const create = (event: SubmitEvent) => {
-    event.preventDefault();
-    void act(async () => {
-      const body = { title: title.trim() || 'New job', key: writeKey(), who: prefs.who };
-      const made = await ask(api.POST('/api/jobs', { body }));
-      await goto(`/jobs/${made.id}/intake/set?field=set.running`);
-    });
-  };
 
   const copy = (row: BoardRow) =>
     act(async () => {
@@ -77,36 +67,6 @@
     if (!last) return;
     void setArchived(last.id, last.title, !last.archived).then(() => (gone = undefined));
   }
-
-  let unearned = $state<{ file: File; texts: string[] }>();
-
-  async function importFile(event: Event & { currentTarget: HTMLInputElement }) {
-    const input = event.currentTarget;
-    const file = input.files?.[0];
-    if (file) await takeIn(file, false);
-    input.value = '';
-  }
-
-  /** What does not pass the gate is told, and the job comes in without it only when asked to. */
-  async function takeIn(file: File, without: boolean) {
-    trouble = '';
-    unearned = undefined;
-    const query = `who=${encodeURIComponent(prefs.who)}${without ? '&take_back=yes' : ''}`;
-    try {
-      const answer = await fetch(`/api/import?${query}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/zip' },
-        body: file
-      });
-      const body = (await answer.json()) as ProblemBody & { id: string };
-      if (answer.ok) await goto(`/jobs/${body.id}`);
-      else if (body.type === '/problems/unearned')
-        unearned = { file, texts: [...new Set((body.errors ?? []).map((one) => one.message))] };
-      else trouble = `${file.name}: ${body.detail}`;
-    } catch {
-      trouble = `${file.name} was not read: the server does not answer. Nothing was changed.`;
-    }
-  }
 </script>
 
 <svelte:head><title>Shop board · Gentle Ember</title></svelte:head>
@@ -124,29 +84,14 @@
       aria-label="Search jobs"
       bind:value={query}
     />
-    <label class="tick"
+    <label class="tick flex gap-[.4rem] items-center"
       ><input class="checkbox checkbox-sm" type="checkbox" bind:checked={archived} />Archived</label
     >
-    <label class="btn"
-      >Import<input class="sr" type="file" accept=".zip" onchange={importFile} /></label
-    >
+    <Import />
     <button class="btn btn-primary" onclick={() => (naming = true)}>New job</button>
   </header>
 
   {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
-  {#if unearned}
-    <div class="trouble" role="alert" data-unearned>
-      <p><strong>{unearned.file.name}</strong> holds what this job does not allow yet:</p>
-      <ul>
-        {#each unearned.texts.slice(0, 12) as text (text)}<li>{text}</li>{/each}
-        {#if unearned.texts.length > 12}<li>and {unearned.texts.length - 12} more</li>{/if}
-      </ul>
-      <button class="btn btn-sm" onclick={() => unearned && void takeIn(unearned.file, true)}
-        >Take it in without these signatures and readings</button
-      >
-      <button class="btn btn-sm btn-ghost" onclick={() => (unearned = undefined)}>Leave it</button>
-    </div>
-  {/if}
   {#if gone}
     <p class="gone" role="status">
       “{gone.title}” is {gone.archived ? 'archived' : 'back on the board'}.
@@ -180,7 +125,7 @@
     {#if board.isError}
       <p role="alert">The server does not answer; trying again.</p>
     {:else if board.data}
-      <p class="quiet empty">
+      <p class="quiet py-8 px-0">
         {query
           ? `No job matches “${query}”.`
           : archived
@@ -203,24 +148,7 @@
   </section>
 </main>
 
-<Dialog open={naming} labelledby="new-title" width="narrow" onclose={() => (naming = false)}>
-  <form onsubmit={create}>
-    <h2 id="new-title">New job</h2>
-    <label for="new-name">What do you call it?</label>
-    <input
-      id="new-name"
-      class="input"
-      bind:value={title}
-      maxlength="120"
-      placeholder="Whose set, or where it runs"
-      autocomplete="off"
-    />
-    <div class="row">
-      <button type="button" class="btn btn-ghost" onclick={() => (naming = false)}>Cancel</button>
-      <button class="btn btn-primary">Open it</button>
-    </div>
-  </form>
-</Dialog>
+<NewJob open={naming} onclose={() => (naming = false)} />
 
 <style>
   main {
@@ -254,11 +182,7 @@
   .search {
     width: 15rem;
   }
-  .tick {
-    display: flex;
-    gap: 0.4rem;
-    align-items: center;
-  }
+
   .trouble {
     border-left: 3px solid var(--color-error);
     background: var(--stop-tint);
@@ -273,17 +197,9 @@
     color: inherit;
     font-weight: 650;
   }
-  .quick div,
-  .row {
+  .quick div {
     display: flex;
     flex-wrap: wrap;
     gap: 0.5rem;
-  }
-  .row {
-    justify-content: end;
-    margin-top: 1rem;
-  }
-  .empty {
-    padding: 2rem 0;
   }
 </style>

@@ -194,8 +194,8 @@ describe('a quick answer', () => {
     expect(notes.map((one) => one.textContent?.trim().split(':')[0])).toEqual(['Stop', 'Caution']);
     const rows = [...document.querySelectorAll('table.answers:not(.wide) th')];
     expect(rows.map((one) => one.textContent?.trim())).toEqual(['Size', 'For this demand', 'flow']);
-    expect(document.querySelector('[data-said=nominal]')?.className).toContain('short');
-    expect(document.querySelector('[data-said=enough]')?.className).not.toContain('short');
+    expect(document.querySelector('[data-said=nominal]')?.className).toContain('text-error');
+    expect(document.querySelector('[data-said=enough]')?.className).not.toContain('text-error');
     const lines = [...document.querySelectorAll('table.wide tbody tr')];
     expect(lines).toHaveLength(2);
     expect(lines[0]?.querySelector('td')?.getAttribute('colspan')).toBe('2');

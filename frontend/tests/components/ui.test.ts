@@ -1,3 +1,4 @@
+import { grouped } from '$lib/ui/numbers';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import { createRawSnippet, tick } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -172,4 +173,17 @@ describe('fields of a job', () => {
     expect(field.placeholder).toBe('0 °C, assumed');
     prefs.toggleUnits();
   });
+});
+
+it.each([
+  [0, undefined, '0'],
+  [999, undefined, '999'],
+  [1000, undefined, '1,000'],
+  [-1234567, undefined, '−1,234,567'],
+  [0.1 + 0.2, undefined, '0.3'],
+  [-0.25, undefined, '−0.25'],
+  [1234.5, 2, '1,234.50'],
+  [2, 1, '2.0']
+])('a number is written with its thousands apart: %s at %s decimals', (value, decimals, text) => {
+  expect(grouped(value, decimals)).toBe(text);
 });

@@ -6,6 +6,7 @@ Column names carry their units; a pressure says its own. Yes/no cells take yes, 
 from __future__ import annotations
 
 import csv
+import io
 import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
@@ -138,6 +139,20 @@ def key_of(number: str) -> str:
     'lf-h-101-2'
     """
     return re.sub(r"[^a-z0-9_-]+", "-", number.lower()).strip("-")[:40]
+
+
+def unreadable(text: str) -> str:
+    """Why a text is no CSV; empty where it is one.
+
+    >>> unreadable("a,b")
+    ''
+    """
+    try:
+        for _ in csv.reader(io.StringIO(text)):
+            pass
+    except csv.Error as error:
+        return f"is no CSV: {error}"
+    return ""
 
 
 def read_rows(lines: Iterable[str]) -> Iterator[tuple[int, Part | list[RowFault]]]:

@@ -19,8 +19,9 @@ from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
 from gentle_ember.demo.walks import WALKS
 from gentle_ember.store import people
-from gentle_ember.store.database import migrate, open_engine
+from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, open_jobs
+from gentle_ember.store.upgrade import bring_up
 from gentle_ember.store.wanted import Wanted, read_changes
 
 FIRST: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
@@ -32,7 +33,7 @@ def seed(data: Path) -> int:
     Returns:
         How many jobs the scenario has.
     """
-    migrate(data)
+    bring_up(data)
     jobs = open_jobs(open_engine(data), load())
     with jobs.writing.begin() as session:
         for name, units in PEOPLE.items():

@@ -5,12 +5,24 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import lzma
+import math
 import re
 import zipfile
+import zlib
 from collections.abc import Callable
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    StringConstraints,
+    ValidationError,
+    model_validator,
+)
 
 from gentle_ember.core.job.job import Job
 
@@ -24,13 +36,44 @@ class JobFileError(ValueError):
     """A file that is not a job file this version can read; the message says what is wrong."""
 
 
+DEEPEST = 60
+"""How deep a logged value may be nested: far deeper than anything a job holds."""
+
+
+def _finite(value: Any, depth: int = 0) -> Any:
+    """A value of the log that a job could hold: finite, and not nested without end."""
+    if depth > DEEPEST:
+        raise ValueError("is nested deeper than anything a job holds")
+    if isinstance(value, float) and not math.isfinite(value):
+        raise ValueError("is no finite number")
+    if isinstance(value, int) and abs(value) > MOST_REVISION:
+        raise ValueError("is out of range")
+    if isinstance(value, str):
+        value.encode()
+    within = value.values() if isinstance(value, dict) else value
+    if isinstance(value, (dict, list)):
+        for one in within:
+            _finite(one, depth + 1)
+    return value
+
+
+def _moment(text: str) -> str:
+    """A moment as the log writes it."""
+    datetime.fromisoformat(text)
+    return text
+
+
+MOST_REVISION = 2**53
+Revision = Annotated[int, Field(ge=1, le=MOST_REVISION)]
+
+
 class LoggedPath(BaseModel):
     """One place a logged write touched."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
-    path: str
-    value: Any = None
+    path: Annotated[str, StringConstraints(min_length=1, max_length=400)]
+    value: Annotated[Any, AfterValidator(_finite)] = None
     remove: bool = False
 
 
@@ -39,12 +82,12 @@ class LogEntry(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    revision: Annotated[int, Field(ge=1)]
-    at: str
-    who: str
+    revision: Revision
+    at: Annotated[str, AfterValidator(_moment)]
+    who: Annotated[str, StringConstraints(max_length=120)]
     kind: Literal["create", "edit", "undo", "redo"]
-    target: int | None = None
-    key: str
+    target: Revision | None = None
+    key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     changes: list[LoggedPath]
     inverse: list[LoggedPath]
 
@@ -57,9 +100,33 @@ class JobFile(BaseModel):
     format: Literal["gentle-ember-job"] = "gentle-ember-job"
     version: Literal[3] = 3
     id: Annotated[str, StringConstraints(pattern=r"^[0-9a-f-]{36}$")]
-    revision: Annotated[int, Field(ge=1)]
+    revision: Revision
     job: Job
     log: list[LogEntry]
+
+    @model_validator(mode="after")
+    def _whole_log(self) -> JobFile:
+        """Its writes follow one another, undo and redo have something to go by, and end here."""
+        undo: list[int] = []
+        redo: list[int] = []
+        last = 0
+        for entry in self.log:
+            if entry.revision <= last:
+                raise ValueError(f"revision {entry.revision} of the log stands after {last}")
+            last = entry.revision
+            if entry.kind in ("undo", "redo"):
+                stack, other = (undo, redo) if entry.kind == "undo" else (redo, undo)
+                if entry.target not in stack:
+                    raise ValueError(f"revision {last} of the log: nothing to {entry.kind}")
+                stack.remove(entry.target)
+                other.append(entry.target)
+            elif entry.kind == "edit":
+                undo.append(last)
+        if last > self.revision:
+            raise ValueError(f"the log goes on to {last}, past revision {self.revision}")
+        if len({entry.key for entry in self.log}) != len(self.log):
+            raise ValueError("two writes of the log have one key")
+        return self
 
 
 def schema() -> dict[str, Any]:
@@ -99,7 +166,10 @@ def read(data: bytes) -> tuple[JobFile, dict[str, bytes]]:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return _read(archive)
-    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
+    except JobFileError:
+        raise
+    except (zipfile.BadZipFile, zlib.error, lzma.LZMAError, EOFError, OSError, ValueError,
+            NotImplementedError, RuntimeError) as error:  # fmt: skip
         raise JobFileError(
             "This is not a job file, or it is damaged: the zip can't be read."
         ) from (error)
@@ -180,7 +250,9 @@ def _content(text: bytes) -> JobFile:
             raw = {**json.loads(text), "version": 2}
         if isinstance(raw, dict) and raw.get("version") == 2:
             raw = {**from_version_2(raw), "version": VERSION}
-    except (UnicodeDecodeError, json.JSONDecodeError) as error:
+    except RecursionError:
+        raise JobFileError("job.json can't be read: it is nested without end.") from None
+    except ValueError as error:
         raise JobFileError(f"job.json can't be read: {error}.") from error
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
         raise JobFileError("job.json is of another format: it is not a Gentle Ember job.")

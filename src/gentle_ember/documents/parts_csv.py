@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from gentle_ember.catalog.rows import COLUMNS, RowFault, key_of, read_rows, write_row
+from gentle_ember.catalog.rows import COLUMNS, RowFault, key_of, read_rows, unreadable, write_row
 from gentle_ember.core.job.part import Part
 
 STOCK_COLUMNS = frozenset(("number", "stock", "price_usd", "days", "use_instead"))
@@ -44,6 +44,8 @@ def read_parts(content: bytes, held: Mapping[str, Part]) -> Read:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError:
         return Read((), (RowFault(1, "", "not a text file in UTF-8"),), 0)
+    if fault := unreadable(text):
+        return Read((), (RowFault(1, "", fault),), 0)
     lines = io.StringIO(text)
     header = next(csv.reader([text.partition("\n")[0].rstrip("\r")]), [])
     names = {name.strip() for name in header}

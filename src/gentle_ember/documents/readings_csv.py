@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from gentle_ember.catalog.rows import unreadable
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.metering import Ran
@@ -98,6 +99,8 @@ def read_readings(
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError:
         return [], [BadCell(1, "", "not a text file in UTF-8")]
+    if fault := unreadable(text):
+        return [], [BadCell(1, "", fault)]
     rows = csv.DictReader(io.StringIO(text))
     names = {name.strip().lower() for name in rows.fieldnames or [] if name}
     if form.needed not in names or not names & set(form.one_of):

@@ -10,6 +10,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from gentle_ember.catalog.rows import unreadable
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.job.facts import Fact, quantity_at
 from gentle_ember.core.job.job import Job
@@ -70,10 +71,9 @@ def read_runs(content: bytes, system: System) -> RunsRead:
         return RunsRead((), (BadCell(1, "", "It is not text in UTF-8."),))
     if "\0" in text:
         return RunsRead((), (BadCell(1, "", "It is no table of text."),))
-    try:
-        rows = list(csv.reader(io.StringIO(text)))
-    except csv.Error as error:
-        return RunsRead((), (BadCell(1, "", f"It is no CSV: {error}."),))
+    if fault := unreadable(text):
+        return RunsRead((), (BadCell(1, "", f"It {fault}."),))
+    rows = list(csv.reader(io.StringIO(text)))
     if not rows:
         return RunsRead((), (BadCell(1, "", "It is empty."),))
     header = [name.strip().casefold().replace("date", "day") for name in rows[0]]

@@ -4,13 +4,30 @@ from __future__ import annotations
 
 import hashlib
 import os
+import re
 import tempfile
+from collections.abc import Iterator
 from pathlib import Path
 
 from gentle_ember.store.errors import NotFoundError
 
 LARGEST = 25 * 1024 * 1024
 LARGEST_PHOTO = 60 * 1024 * 1024
+
+
+PART = ".part-"
+PARTS = (PART, "tmp")
+"""How names of files begin that are being written, now and in earlier versions."""
+WHOLE = re.compile(r"[0-9a-f]{64}")
+
+
+def _settle(folder: Path) -> None:
+    """Have the names in a folder on the disk too, so that a power cut takes none."""
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
 
 
 class AttachmentStore:
@@ -29,12 +46,32 @@ class AttachmentStore:
         target = self.path(digest)
         if not target.exists():
             target.parent.mkdir(parents=True, exist_ok=True)
-            with tempfile.NamedTemporaryFile(dir=target.parent, delete=False) as handle:
-                handle.write(content)
-                handle.flush()
-                os.fsync(handle.fileno())
-            Path(handle.name).replace(target)
+            number, name = tempfile.mkstemp(dir=target.parent, prefix=PART)
+            part = Path(name)
+            try:
+                with os.fdopen(number, "wb") as handle:
+                    handle.write(content)
+                    handle.flush()
+                    os.fsync(handle.fileno())
+                part.replace(target)
+                _settle(target.parent)
+            finally:
+                part.unlink(missing_ok=True)
         return digest
+
+    def holds(self, sha256: str) -> bool:
+        """Whether a file of this hash is kept."""
+        return self.path(sha256).is_file()
+
+    def all(self) -> Iterator[Path]:
+        """Every file kept."""
+        return (one for one in self.folder.glob("*/*") if WHOLE.fullmatch(one.name))
+
+    def clear_parts(self) -> None:
+        """Throw away what a power cut left half written."""
+        for one in self.folder.glob("*/*"):
+            if one.name.startswith(PARTS):
+                one.unlink(missing_ok=True)
 
     def get(self, sha256: str) -> bytes:
         """The bytes of a hash.

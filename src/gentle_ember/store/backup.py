@@ -11,6 +11,7 @@ from pathlib import Path
 from sqlalchemy import create_engine, func, select, text
 from sqlalchemy.exc import DatabaseError
 
+from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import DATABASE_NAME, database_path, newest, open_engine
 from gentle_ember.store.models import JobRow
 
@@ -34,7 +35,7 @@ def backup(data: Path, target: Path) -> int:
         partial = target.with_name(target.name + ".part")
         with zipfile.ZipFile(partial, "w", zipfile.ZIP_DEFLATED) as archive:
             archive.write(copy, DATABASE_NAME)
-            for path in sorted((data / "attachments").glob("*/*")):
+            for path in sorted(AttachmentStore(data).all()):
                 archive.write(path, f"attachments/{path.parent.name}/{path.name}")
         partial.replace(target)
     return jobs

@@ -11,6 +11,10 @@ from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 DATABASE_NAME = "gentle-ember.sqlite3"
 
 
+class NewerDatabaseError(ValueError):
+    """A database that a newer version of the program has migrated."""
+
+
 def database_path(data: Path) -> Path:
     """The database file within a data folder."""
     return data / DATABASE_NAME
@@ -25,11 +29,20 @@ def newest() -> str:
 
 
 def migrate(data: Path) -> bool:
-    """Create the database or bring it to the newest revision; whether an older one was there."""
+    """Create the database or bring it to the newest revision; whether an older one was there.
+
+    Raises:
+        NewerDatabaseError: it is of a newer version.
+    """
     data.mkdir(parents=True, exist_ok=True)
     before = revision(data)
     if before == newest():
         return False
+    if before is not None and before > newest():
+        raise NewerDatabaseError(
+            f"The shop in {data} is of a newer Gentle Ember (database {before}, this one works "
+            f"with {newest()}). Update, then start again; nothing was changed."
+        )
     # A start that has nothing to migrate does without it: it takes longer than all the rest.
     from alembic import command
     from alembic.config import Config

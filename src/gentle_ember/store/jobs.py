@@ -10,7 +10,7 @@ from datetime import date, datetime
 from threading import Lock
 from typing import Any
 
-from sqlalchemy import Engine, select
+from sqlalchemy import Engine, insert, select
 from sqlalchemy.orm import Session, sessionmaker
 
 from gentle_ember.core.base.errors import ChangeError
@@ -39,7 +39,17 @@ from gentle_ember.store.errors import (
     NothingToUndoError,
     UnearnedError,
 )
-from gentle_ember.store.log import append, by_key, client_of, now, refuse_overlap, stacks
+from gentle_ember.store.log import (
+    append,
+    by_key,
+    client_of,
+    hand_of,
+    known_keys,
+    later,
+    now,
+    refuse_overlap,
+    stacks,
+)
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
@@ -97,18 +107,25 @@ class JobStore:
     @property
     def times(self) -> Mapping[str, LearnedTime]:
         """What this shop took for each kind of step of the bench; read anew when one is timed."""
-        if self._times is None:
+        # Held by a name of its own: a write on another thread may clear it at any time.
+        times = self._times
+        if times is None:
             with self.reading.begin() as session:
-                self._times = board.all_times(session)
-        return self._times
+                times = self._times = board.all_times(session)
+        return times
 
     @property
     def taught(self) -> Taught:
         """What every job taught; read anew when one is written."""
         if not self._taught_read:
+            # Set first, so that a write meanwhile asks for another look; not kept by a failed one.
             self._taught_read = True
-            with self.reading.begin() as session:
-                self._taught = self._taught.renewed(board.all_lessons(session))
+            try:
+                with self.reading.begin() as session:
+                    self._taught = self._taught.renewed(board.all_lessons(session))
+            except BaseException:
+                self._taught_read = False
+                raise
         return self._taught
 
     def plan(self, job: Job, job_id: str = "") -> Plan:
@@ -175,11 +192,16 @@ class JobStore:
         with self.reading.begin() as session:
             return self._stored(session, job_id)
 
-    def _stored(self, session: Session, job_id: str) -> Stored:
+    def _stored(self, session: Session, job_id: str, key: str = "") -> Stored:
         row = _row(session, job_id)
-        undo, redo = stacks(session, job_id)
-        job = self._whole(row).job
-        return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+        return self._told(session, row, self._whole(row).job, key)
+
+    def _told(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
+        """A job as it stands, with what can be undone: by the device of a key, else by any."""
+        found, hand = stacks(session, row.id), hand_of(key)
+        back = found.own("undo", hand) if hand else found.undo
+        on = found.own("redo", hand) if hand else found.redo
+        return Stored(row.id, row.revision, job, row.updated_at, bool(back), bool(on))
 
     def preview(self, job_id: str, changes: list[Change]) -> Stored:
         """The job as it would be, without saving it."""
@@ -187,8 +209,7 @@ class JobStore:
         with self.reading.begin() as session:
             row = _row(session, job_id)
             job, _, _ = self._changed(row, changes)
-            undo, redo = stacks(session, job_id)
-            return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+            return self._told(session, row, job)
 
     def change(
         self, job_id: str, changes: list[Change], *, base: int, key: str, who: str
@@ -209,7 +230,7 @@ class JobStore:
             job, changes, inverse = self._changed(row, changes)
             self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, "edit", None, key, who, changes, inverse)
-            stored = self._save(session, row, job)
+            stored = self._save(session, row, job, key)
         return self._written(stored)
 
     def _whole(self, row: JobRow) -> Whole:
@@ -254,11 +275,15 @@ class JobStore:
             raise InvalidJobError([FieldError(one.path, one.text) for one in found])
 
     def undo(self, job_id: str, *, key: str, who: str) -> Stored:
-        """Append the inverse of the newest change not yet undone."""
+        """Append the inverse of the newest change of this device that is not yet undone.
+
+        Raises:
+            NothingToUndoError: it has none, or another device wrote at the same place since.
+        """
         return self._step(job_id, "undo", key, who)
 
     def redo(self, job_id: str, *, key: str, who: str) -> Stored:
-        """Append again the newest change that was undone."""
+        """Append again the newest change of this device that was undone."""
         return self._step(job_id, "redo", key, who)
 
     def _step(self, job_id: str, kind: str, key: str, who: str) -> Stored:
@@ -266,29 +291,35 @@ class JobStore:
             if by_key(session, key):
                 return self._stored(session, job_id)
             row = _row(session, job_id)
-            undo, redo = stacks(session, job_id)
-            stack = undo if kind == "undo" else redo
-            if not stack:
-                raise NothingToUndoError(f"Nothing to {kind}.")
+            found = stacks(session, job_id)
+            at = found.own(kind, hand_of(key))
+            if at is None:
+                others = found.undo if kind == "undo" else found.redo
+                elsewhere = " Other devices' changes are theirs to take back." if others else ""
+                raise NothingToUndoError(f"Nothing of this device's to {kind}.{elsewhere}")
             target = session.scalars(
-                select(ChangeRow).where(ChangeRow.job_id == job_id, ChangeRow.revision == stack[-1])
+                select(ChangeRow).where(ChangeRow.job_id == job_id, ChangeRow.revision == at)
             ).one()
+            if other := later(session, job_id, target):
+                by = other.who or "Somebody"
+                raise NothingToUndoError(
+                    f"{by} changed the same place since, on another device: nothing was taken back."
+                )
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
             job, changes, inverse = self._changed(row, changes)
             self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, kind, target.revision, key, who, changes, inverse)
-            stored = self._save(session, row, job)
+            stored = self._save(session, row, job, key)
         return self._written(stored)
 
-    def _save(self, session: Session, row: JobRow, job: Job) -> Stored:
+    def _save(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
         row.document = job.model_dump(mode="json")
         row.updated_at = now()
         self._keep(row, Whole(job, row.document))
         board.write(session, row.id, self._planned(job, row.id), row.updated_at)
         session.flush()
-        undo, redo = stacks(session, row.id)
-        return Stored(row.id, row.revision, job, row.updated_at, bool(undo), bool(redo))
+        return self._told(session, row, job, key)
 
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
         """A new job with the same set, sites and wishes; nothing done in it yet."""
@@ -323,21 +354,24 @@ class JobStore:
         refused = unearned(job, self._planned(job, job_id))
         if refused and not take_back:
             raise not_earned(refused)
+        document = job.model_dump(mode="json")
+        entries = [{**entry, "at": datetime.fromisoformat(entry["at"])} for entry in log]
         with self.writing.begin() as session:
             taken = session.get(JobRow, job_id) is not None
             new_id = str(uuid.uuid4()) if taken else job_id
             at = now()
-            document = job.model_dump(mode="json")
             session.add(
                 JobRow(
                     id=new_id, revision=revision, document=document, created_at=at, updated_at=at
                 )
             )
             session.flush()
-            for entry in log:
-                stamp = datetime.fromisoformat(entry["at"])
-                key = f"{uuid.uuid4()}" if by_key(session, entry["key"]) else entry["key"]
-                session.add(ChangeRow(**{**entry, "job_id": new_id, "at": stamp, "key": key}))
+            used = known_keys(session, [entry["key"] for entry in entries])
+            for entry in entries:
+                fresh = str(uuid.uuid4()) if entry["key"] in used else entry["key"]
+                entry |= {"job_id": new_id, "key": fresh}
+            if entries:
+                session.execute(insert(ChangeRow), entries)
             if refused:
                 row = _row(session, new_id)
                 self._without(session, row, refused, who)
@@ -346,6 +380,16 @@ class JobStore:
             session.flush()
             stored = self._stored(session, new_id)
         return self._written(stored)
+
+    def refuse_unearned(self, job_id: str, job: Job) -> None:
+        """Refuse a job from elsewhere that holds what would not be allowed here.
+
+        Raises:
+            UnearnedError: with each of it at its place.
+        """
+        refused = unearned(job, self._planned(job, job_id))
+        if refused:
+            raise not_earned(refused)
 
     def _without(
         self, session: Session, row: JobRow, refused: tuple[Unearned, ...], who: str

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
 from sqlalchemy import select
@@ -21,6 +21,19 @@ def now() -> datetime:
 def by_key(session: Session, key: str) -> ChangeRow | None:
     """The write of a key, if it was taken already."""
     return session.scalars(select(ChangeRow).where(ChangeRow.key == key)).first()
+
+
+MOST_ASKED = 500
+"""Keys looked for at a time: SQLite takes no statement with more places than a few thousand."""
+
+
+def known_keys(session: Session, keys: list[str]) -> set[str]:
+    """Those of many keys that belong to a write that was taken already."""
+    found: set[str] = set()
+    for start in range(0, len(keys), MOST_ASKED):
+        some = keys[start : start + MOST_ASKED]
+        found.update(session.scalars(select(ChangeRow.key).where(ChangeRow.key.in_(some))))
+    return found
 
 
 def append(
@@ -82,21 +95,69 @@ def refuse_overlap(
             raise ConflictError(clash, other.who, other.revision)
 
 
-def stacks(session: Session, job_id: str) -> tuple[list[int], list[int]]:
-    """Revisions that can be undone and redone, newest last, derived from the log."""
+def hand_of(key: str) -> str:
+    """The device a key was made on: a writer's name begins with it, before a dot.
+
+    >>> hand_of("phone123.a1b2c3d4-17"), hand_of("a1b2c3d4-17")
+    ('phone123', 'a1b2c3d4')
+    """
+    return client_of(key).partition(".")[0]
+
+
+@dataclass(frozen=True, slots=True)
+class Stacks:
+    """Revisions that can be undone and redone, newest last, each with the device that wrote it."""
+
+    undo: tuple[tuple[int, str], ...]
+    redo: tuple[tuple[int, str], ...]
+
+    def own(self, kind: str, hand: str) -> int | None:
+        """The newest revision of a device that can be undone or redone."""
+        stack = self.undo if kind == "undo" else self.redo
+        return next((at for at, by in reversed(stack) if by == hand), None)
+
+
+def stacks(session: Session, job_id: str) -> Stacks:
+    """What can be undone and redone of a job, derived from its log.
+
+    Raises:
+        ValueError: the log takes back a write that is not there.
+    """
     rows = session.execute(
-        select(ChangeRow.revision, ChangeRow.kind)
+        select(ChangeRow.revision, ChangeRow.kind, ChangeRow.target, ChangeRow.key)
         .where(ChangeRow.job_id == job_id)
         .order_by(ChangeRow.revision)
     )
-    undo: list[int] = []
-    redo: list[int] = []
-    for revision, kind in rows:
+    undo: list[tuple[int, str]] = []
+    redo: list[tuple[int, str]] = []
+    for revision, kind, target, key in rows:
+        hand = hand_of(key)
         if kind == "edit":
-            undo.append(revision)
-            redo.clear()
-        elif kind == "undo":
-            redo.append(undo.pop())
-        elif kind == "redo":
-            undo.append(redo.pop())
-    return undo, redo
+            undo.append((revision, hand))
+            # Whoever writes on does not come back to what he took back; others may.
+            redo = [one for one in redo if one[1] != hand]
+        elif kind in ("undo", "redo"):
+            source, other = (undo, redo) if kind == "undo" else (redo, undo)
+            found = next((one for one in source if one[0] == target), None)
+            if found is None:
+                raise ValueError(f"revision {revision}: nothing to {kind}")
+            source.remove(found)
+            other.append(found)
+    return Stacks(tuple(undo), tuple(redo))
+
+
+def later(session: Session, job_id: str, target: ChangeRow) -> ChangeRow | None:
+    """A write after another one, at one of its places, that still stands; the newest of them."""
+    standing = {at for at, _ in stacks(session, job_id).undo}
+    places = [Change(**entry) for entry in target.changes]
+    since = session.scalars(
+        select(ChangeRow)
+        .where(ChangeRow.job_id == job_id, ChangeRow.revision > target.revision)
+        .order_by(ChangeRow.revision.desc())
+    )
+    for other in since:
+        if other.revision in standing and overlap(
+            places, [Change(**entry) for entry in other.changes]
+        ):
+            return other
+    return None

@@ -39,6 +39,8 @@ def import_job(
     """
     content, files = jobfile.read(data)
     valid_job(content.job.model_dump(mode="json"))
+    if not take_back:
+        jobs.refuse_unearned(content.id, content.job)
     for body in files.values():
         attachments.put(body)
     log = [entry.model_dump() for entry in content.log]

@@ -113,7 +113,11 @@ def create_app(
 
     @app.before_request
     def _guard() -> Response | None:
-        if urlsplit(f"//{request.host}").hostname not in allowed:
+        try:
+            named = urlsplit(f"//{request.host}").hostname
+        except ValueError:
+            named = None
+        if named not in allowed:
             return problems.problem(
                 421, "host", "Unknown host", "Gentle Ember does not answer to this name."
             )
@@ -148,7 +152,10 @@ def _same_origin() -> bool:
     if site is not None and site not in ("same-origin", "none"):
         return False
     origin = request.headers.get("Origin")
-    return origin is None or urlsplit(origin).netloc == request.host
+    try:
+        return origin is None or urlsplit(origin).netloc == request.host
+    except ValueError:
+        return False
 
 
 def from_environment() -> OpenAPI:

@@ -6,7 +6,7 @@ import json
 from collections.abc import Iterator
 from threading import BoundedSemaphore
 
-from flask import Response
+from flask import Response, request
 
 from gentle_ember.instruments.hall import Hall, Live
 from gentle_ember.store.jobs import JobStore
@@ -32,12 +32,16 @@ def events(path: JobPath, query: EventsQuery) -> Response:
     jobs = services().jobs
     last = jobs.news.last(path.job_id)
     revision = jobs.get(path.job_id).revision
+    if request.method == "HEAD":  # asked for without its body: nothing is told, no place is taken
+        return Response(mimetype="text/event-stream")
     if not _free.acquire(blocking=False):
         return problem(503, "busy", "Too many pages open", "Close some; this one still works.")
     response = Response(
         _told(jobs, services().hall, path.job_id, revision, last, query.bench),
         mimetype="text/event-stream",
     )
+    # A stream that is closed before its first word never comes to an end of its own.
+    response.call_on_close(_free.release)
     response.headers["Cache-Control"] = "no-store"
     return response
 
@@ -45,19 +49,16 @@ def events(path: JobPath, query: EventsQuery) -> Response:
 def _told(
     jobs: JobStore, hall: Hall, job_id: str, revision: int, last: Word, fuel: str
 ) -> Iterator[str]:
-    try:
-        yield _event(revision)
-        while True:
-            live = hall.of(job_id, fuel) if fuel else None
-            beat = BENCH_S if live else NO_BENCH_S if fuel else BEAT_S
-            later = jobs.news.wait(job_id, last, beat)
-            if later is None:
-                yield _bench(live, hall.clock()) if live else ": here\n\n"
-            else:
-                last = later
-                yield _event(later.revision)
-    finally:
-        _free.release()
+    yield _event(revision)
+    while True:
+        live = hall.of(job_id, fuel) if fuel else None
+        beat = BENCH_S if live else NO_BENCH_S if fuel else BEAT_S
+        later = jobs.news.wait(job_id, last, beat)
+        if later is None:
+            yield _bench(live, hall.clock()) if live else ": here\n\n"
+        else:
+            last = later
+            yield _event(later.revision)
 
 
 def _bench(live: Live, now_s: float) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import re
 import uuid
 from pathlib import PurePath
@@ -9,6 +10,7 @@ from pathlib import PurePath
 from flask import Response, jsonify, request
 
 from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.facts import one_line
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents import jobfile, photo
 from gentle_ember.documents.bill_csv import bill_csv
@@ -103,7 +105,8 @@ def attach(path: JobPath) -> Response:
     A photo says in `subject` what it shows; pictures are checked by content and made small.
     """
     content = request.get_data(cache=False)
-    name = PurePath(request.args.get("name", "file").replace("\\", "/")).name[:200] or "file"
+    given = one_line(request.args.get("name", "file")).replace("\\", "/")
+    name = PurePath(given).name[:200] or "file"
     subject = request.args.get("subject", "")[:120]
     media_type = (request.mimetype or "application/octet-stream")[:100]
     field = subject or "attachments"
@@ -127,11 +130,16 @@ def attach(path: JobPath) -> Response:
         "size": len(content),
         "subject": subject,
     }
+    before = services().jobs.get(path.job_id)
     key = f"f{digest[:12]}"
+    held = before.job.attachments.get(key)
+    if held is not None and held.subject != subject:
+        # The same picture at a second place is an entry of its own.
+        key = f"f{hashlib.sha256(f'{digest} {subject}'.encode()).hexdigest()[:12]}"
     stored = services().jobs.change(
         path.job_id,
         [Change(f"attachments.{key}", entry)],
-        base=services().jobs.get(path.job_id).revision,
+        base=before.revision,
         key=request.headers.get("Idempotency-Key") or str(uuid.uuid4()),
         who=request.args.get("who", "")[:120],
     )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+import re
 from typing import Any
 
 from flask import Response
@@ -13,10 +15,11 @@ from gentle_ember.core.estimates.run_times import (
     cylinders_regulator,
     overfull,
 )
+from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.job.site import CylindersAtHand
-from gentle_ember.store.errors import FieldError, NotFoundError
+from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes
 from gentle_ember.web.blueprint import blueprint, sent
@@ -44,6 +47,7 @@ from gentle_ember.web.views.job import (
 
 api = blueprint("jobs", "jobs", "/api/jobs", 404, 409, 422)
 EMPTY: dict[str, Any] = {"sites": {"s1": {"name": ""}}}
+_HASH = re.compile(r"\b[0-9a-f]{64}\b")
 
 
 def _views(text: str) -> set[str]:
@@ -71,6 +75,7 @@ def change(path: JobPath, body: ChangesIn) -> Response:
     """Change a job, or with `preview` see what the change would do without saving it."""
     jobs = services().jobs
     changes = read_changes([Wanted(**entry.model_dump()) for entry in body.changes], body.system)
+    refuse_unsent(changes)
     if body.preview:
         stored = jobs.preview(path.job_id, changes)
     else:
@@ -78,6 +83,21 @@ def change(path: JobPath, body: ChangesIn) -> Response:
     planned = services().plan(stored)
     views = _views(body.views)
     return sent(snapshot(stored, planned, views, preview=body.preview))
+
+
+def refuse_unsent(changes: list[Change]) -> None:
+    """Refuse a change that names a file which never arrived.
+
+    Raises:
+        InvalidJobError: at the change's path.
+    """
+    for one in changes:
+        if one.remove or one.keys[0] != "attachments":
+            continue
+        for digest in set(_HASH.findall(json.dumps(one.value))):
+            if not services().attachments.holds(digest):
+                text = "This file has not arrived here: send it first."
+                raise InvalidJobError([FieldError(one.path, text)])
 
 
 @api.post("/<job_id>/undo", responses={200: SnapshotOut})

@@ -18,6 +18,8 @@ def documents() -> dict[str, str]:
 
     with tempfile.TemporaryDirectory() as folder:
         api = create_app(Path(folder)).api_doc
+    # A part that is not there is left out: null is no part of an OpenAPI document.
+    api["components"] = {name: one for name, one in api["components"].items() if one is not None}
     texts = {"openapi.json": api, "job.schema.json": jobfile.schema()}
     return {
         name: json.dumps(body, indent=1, ensure_ascii=False, sort_keys=True) + "\n"

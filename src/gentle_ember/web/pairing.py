@@ -5,6 +5,7 @@ from __future__ import annotations
 import hmac
 import io
 import os
+import re
 import secrets
 from dataclasses import dataclass
 from pathlib import Path
@@ -19,6 +20,7 @@ from gentle_ember.web.views.shop import PairOut, PairQuery, WayInOut
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
 LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
+WHOLE_CODE = re.compile(r"[A-Za-z0-9_-]{24,}")
 OPEN = frozenset({"/api/pair/join", "/api/pair/authority.crt", "/api/health"})
 """What a device that is not paired may ask for."""
 
@@ -35,14 +37,33 @@ class Lan:
     fingerprint: str
 
 
+class PairingError(ValueError):
+    """The shop's pairing code is not whole: nobody is let in by it."""
+
+
 def token(folder: Path) -> str:
-    """The shop's pairing code, made once."""
+    """The shop's pairing code, made once.
+
+    Raises:
+        PairingError: the file is there, and holds no whole code.
+    """
     path = folder / "pairing"
-    if not path.is_file():
+    if not path.exists():
         folder.mkdir(parents=True, exist_ok=True)
-        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
+        part = path.with_name("pairing.part")
+        part.unlink(missing_ok=True)
+        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
             out.write(secrets.token_urlsafe(24))
-    return path.read_text().strip()
+            out.flush()
+            os.fsync(out.fileno())
+        part.replace(path)
+    code = path.read_text("ascii", errors="replace").strip()
+    if not WHOLE_CODE.fullmatch(code):
+        raise PairingError(
+            f"The pairing code in {path} is empty or damaged. Delete the file and start again: a "
+            "new code is made, and every phone is paired with it."
+        )
+    return code
 
 
 def _lan() -> Lan:
@@ -66,7 +87,8 @@ def refused(lan: Lan | None) -> Response | None:
 
 
 def _same(given: str, held: str) -> bool:
-    return hmac.compare_digest(given.encode(), held.encode())
+    """Whether a code is the shop's; a code that is not whole is nobody's."""
+    return bool(WHOLE_CODE.fullmatch(held)) and hmac.compare_digest(given.encode(), held.encode())
 
 
 @api.get("", responses={200: PairOut})

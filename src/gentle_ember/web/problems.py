@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import errno
 import json
 from typing import Any
 
 from flask import Flask, Response
 from pydantic import BaseModel, ValidationError
+from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from gentle_ember.core.base.errors import QuantityError
@@ -21,6 +23,17 @@ from gentle_ember.store.errors import (
 )
 from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError
+
+FULL = (
+    "The disk of the shop's machine is full: this was not saved, and nothing that was saved before "
+    "is lost. Make room there, then save again."
+)
+
+
+def _is_full(error: OSError | OperationalError) -> bool:
+    if isinstance(error, OSError):
+        return error.errno in (errno.ENOSPC, errno.EDQUOT)
+    return "full" in str(error.orig)
 
 
 class ProblemField(BaseModel):
@@ -102,6 +115,21 @@ def register(app: Flask) -> None:
     @app.errorhandler(JobFileError)
     def _job_file(error: JobFileError) -> Response:
         return problem(422, "job-file", "File refused; nothing was changed", str(error))
+
+    @app.errorhandler(RecursionError)
+    def _deep(_: RecursionError) -> Response:
+        return problem(422, "invalid", "Not read", "It is nested deeper than anything here is.")
+
+    @app.errorhandler(OSError)
+    @app.errorhandler(OperationalError)
+    def _storage(error: OSError | OperationalError) -> Response:
+        if _is_full(error):
+            return problem(507, "full", "The disk is full", FULL)
+        if isinstance(error, OperationalError) and "locked" in str(error.orig):
+            answer = problem(503, "busy", "Busy", "Another write is still under way; try again.")
+            answer.headers["Retry-After"] = "2"
+            return answer
+        raise error
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

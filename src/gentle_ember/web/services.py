@@ -49,10 +49,12 @@ class Services:
 def open_services(data: Path) -> Services:
     """Migrate and open a data folder."""
     bring_up(data)
+    attachments = AttachmentStore(data)
+    attachments.clear_parts()
     engine = open_engine(data)
     parts = PartStore(engine, load())
     hall = Hall(time.monotonic)
-    return Services(data, JobStore(engine, parts), AttachmentStore(data), parts, hall)
+    return Services(data, JobStore(engine, parts), attachments, parts, hall)
 
 
 def services() -> Services:

@@ -85,7 +85,7 @@ def register(app: Flask, folder: Path) -> None:
     def static(path: str = "") -> Response:
         if path.startswith("api/"):
             raise NotFound("There is no such address.")
-        if path and path != "index.html" and (folder / path).is_file():
+        if path and path != "index.html" and _is_file(folder / path):
             return _file(folder, path)
         if path.startswith("_app/") or "." in path.rsplit("/", 1)[-1]:
             raise NotFound("There is no such file.")
@@ -93,6 +93,13 @@ def register(app: Flask, folder: Path) -> None:
 
     app.add_url_rule("/", "page", static)
     app.add_url_rule("/<path:path>", "static_file", static)
+
+
+def _is_file(path: Path) -> bool:
+    try:
+        return path.is_file()
+    except (OSError, ValueError):  # a name no file can have
+        return False
 
 
 def _file(folder: Path, path: str) -> Response:

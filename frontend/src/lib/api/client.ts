@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { counted } from './settled';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
@@ -69,7 +70,7 @@ const UNREACHED: ProblemBody = {
   errors: []
 };
 
-export const api = createClient<paths>({ baseUrl: '' });
+export const api = createClient<paths>({ baseUrl: '', fetch: counted });
 
 interface Answer<T> {
   data?: T;

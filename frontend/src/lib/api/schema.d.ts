@@ -9840,7 +9840,7 @@ export interface operations {
         parameters: {
             query?: {
                 cylinder?: string;
-                size?: string;
+                size?: string | "";
                 temperature_k?: number | null;
                 load_w?: number | null;
                 count?: number | null;

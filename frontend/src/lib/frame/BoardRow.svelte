@@ -22,7 +22,7 @@
 <li>
   <a href={`/jobs/${row.id}`}>
     <span class="title">{row.title}</span>
-    <span class="quiet what">
+    <span class="quiet text-[.87rem]">
       {[row.set_label, row.running?.[prefs.system], row.site_label].filter(Boolean).join(' · ')}
     </span>
   </a>
@@ -31,7 +31,7 @@
   </span>
   <span class="stage">
     {row.stage}
-    {#if row.stops}<strong class="stops">{row.stops} stop{row.stops > 1 ? 's' : ''}</strong>
+    {#if row.stops}<strong class="text-error">{row.stops} stop{row.stops > 1 ? 's' : ''}</strong>
     {:else if row.questions}<span class="quiet">{row.questions} open</span>{/if}
   </span>
   <span class="quiet when num">{when}</span>
@@ -74,9 +74,7 @@
   a:hover .title {
     text-decoration: underline;
   }
-  .what {
-    font-size: 0.87rem;
-  }
+
   .fuels {
     display: flex;
     gap: 0.25rem;
@@ -85,9 +83,7 @@
     font-size: 0.85rem;
     text-align: right;
   }
-  .stops {
-    color: var(--color-error);
-  }
+
   .stage {
     line-height: 1.2;
   }

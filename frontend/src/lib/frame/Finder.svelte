@@ -100,9 +100,9 @@
         onmousemove={() => (chosen = i)}
         onclick={() => run(entry)}
       >
-        <span class="title">{entry.title}</span>
-        <span class="quiet where">{entry.where}</span>
-        {#if entry.detail}<span class="quiet detail">{entry.detail}</span>{/if}
+        <span class="font-semibold">{entry.title}</span>
+        <span class="quiet text-[.8rem]">{entry.where}</span>
+        {#if entry.detail}<span class="quiet col-span-full text-[.85rem]">{entry.detail}</span>{/if}
       </li>
     {:else}
       <li role="option" aria-selected="false" class="quiet none">
@@ -133,16 +133,7 @@
     background: var(--tint);
     box-shadow: inset 3px 0 0 var(--color-primary);
   }
-  .title {
-    font-weight: 600;
-  }
-  .where {
-    font-size: 0.8rem;
-  }
-  .detail {
-    grid-column: 1 / -1;
-    font-size: 0.85rem;
-  }
+
   .none {
     display: block;
     cursor: default;

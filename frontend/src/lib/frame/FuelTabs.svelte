@@ -9,7 +9,7 @@
 </script>
 
 {#if fuels.length > 1}
-  <div class="fuels" role="group" aria-label="Fuel">
+  <div class="flex flex-wrap gap-[.3rem]" role="group" aria-label="Fuel">
     {#each fuels as one (one.fuel)}
       <button
         class="btn btn-sm"
@@ -20,11 +20,3 @@
     {/each}
   </div>
 {/if}
-
-<style>
-  .fuels {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-  }
-</style>

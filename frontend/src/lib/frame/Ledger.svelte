@@ -18,8 +18,8 @@
   let minds = $derived(snapshot.cautions.filter((caution) => caution.severity === 'caution'));
 </script>
 
-<section class="ledger" aria-label="Ledger">
-  {#if smell}<div class="smell"><Smelled /></div>{/if}
+<section class="pt-[1.1rem] px-[1.1rem] pb-6" aria-label="Ledger">
+  {#if smell}<div class="mb-[.8rem]"><Smelled /></div>{/if}
   {#if ledger}
     <h2>Puts out, steady</h2>
     {#each ledger.puts_out as { running, at_hand } (running.key)}
@@ -35,7 +35,9 @@
 
     <h2>
       Runs at <span class="num">{ledger.load?.[prefs.system]}</span>
-      {#if ledger.load?.assumed}<span class="assumed">half the rating, assumed</span>{/if}
+      {#if ledger.load?.assumed}<span class="font-normal text-[.8rem]"
+          >half the rating, assumed</span
+        >{/if}
     </h2>
     {#each ledger.runs as run (run.key)}
       {#if run.figure}
@@ -55,7 +57,7 @@
         </p>
       {/if}
     {:else}
-      <p class="quiet small">No tank or cylinder given yet.</p>
+      <p class="quiet text-[.85rem]">No tank or cylinder given yet.</p>
     {/each}
 
     {#if ledger.flows.length}
@@ -133,12 +135,6 @@
 </section>
 
 <style>
-  .ledger {
-    padding: 1.1rem 1.1rem 1.5rem;
-  }
-  .smell {
-    margin-bottom: 0.8rem;
-  }
   h2 {
     font-weight: 600;
     color: var(--muted);
@@ -147,10 +143,7 @@
   h2:first-child {
     margin-top: 0;
   }
-  .assumed {
-    font-weight: 400;
-    font-size: 0.8rem;
-  }
+
   .cannot {
     display: flex;
     gap: 0.5rem;
@@ -177,9 +170,7 @@
     color: var(--color-error);
     font-weight: 650;
   }
-  .small {
-    font-size: 0.85rem;
-  }
+
   .stop,
   .mind {
     margin-top: 0.8rem;

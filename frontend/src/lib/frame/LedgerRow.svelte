@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { grouped } from '$lib/ui/numbers';
   import type { Snippet } from 'svelte';
   import type { Figure as FigureType } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
@@ -20,11 +21,7 @@
     if (!earlier || earlier.unit !== now.unit || earlier.text === now.text) return '';
     const decimals = now.text.split('.')[1]?.length ?? 0;
     const difference = now.number - earlier.number;
-    const text = Math.abs(difference).toLocaleString('en-US', {
-      minimumFractionDigits: decimals,
-      maximumFractionDigits: decimals
-    });
-    return `${difference < 0 ? '−' : '+'}${text}`;
+    return `${difference < 0 ? '−' : '+'}${grouped(Math.abs(difference), decimals)}`;
   });
 </script>
 
@@ -35,7 +32,9 @@
   {#if change || note}
     <span class="note">
       {#if note}<span>{note}</span>{/if}
-      {#if change}<span class="change num" aria-live="polite">{change} by this change</span>{/if}
+      {#if change}<span class="change text-primary font-semibold ml-auto num" aria-live="polite"
+          >{change} by this change</span
+        >{/if}
     </span>
   {/if}
 </div>
@@ -61,10 +60,5 @@
     gap: 0.5rem;
     font-size: 0.8rem;
     color: var(--muted);
-  }
-  .change {
-    color: var(--color-primary);
-    font-weight: 600;
-    margin-left: auto;
   }
 </style>

@@ -16,7 +16,7 @@
   let stops = $derived(snapshot.cautions.filter((c) => c.severity === 'stop').length);
 </script>
 
-<section class="pocket" class:open aria-label="Ledger, short">
+<section class="ruled bg-base-100" class:open aria-label="Ledger, short">
   <div class="row">
     <button class="bar" onclick={() => (open = !open)} aria-expanded={open}>
       <strong>Ledger</strong>
@@ -26,7 +26,9 @@
         {/each}
         {#if puts.length}W{/if}
       </span>
-      {#if stops}<span class="stops">{stops} stop{stops > 1 ? 's' : ''}</span>{/if}
+      {#if stops}<span class="whitespace-nowrap text-error font-bold"
+          >{stops} stop{stops > 1 ? 's' : ''}</span
+        >{/if}
       <ChevronUp size={18} />
     </button>
     <Smelled />
@@ -35,10 +37,6 @@
 </section>
 
 <style>
-  .pocket {
-    border-top: 1px solid var(--rule);
-    background: var(--color-base-100);
-  }
   .row :global(.smelled) {
     flex: none;
     min-height: 2.5rem;
@@ -68,11 +66,7 @@
     overflow: hidden;
     white-space: nowrap;
   }
-  .stops {
-    white-space: nowrap;
-    color: var(--color-error);
-    font-weight: 700;
-  }
+
   .open .bar :global(svg) {
     rotate: 180deg;
   }

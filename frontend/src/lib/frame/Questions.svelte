@@ -12,7 +12,7 @@
     <strong>Still open:</strong>
     {#each questions as question, i (question.path)}
       {#if i}<span aria-hidden="true"> · </span>{/if}<button
-        class="ask"
+        class="underline cursor-pointer text-left"
         onclick={() => goto(`/jobs/${job().id}/${pageOf(question.path)}?field=${question.path}`)}
         >{question.text}</button
       >
@@ -27,10 +27,5 @@
     padding: 0.5rem 0.8rem;
     margin-bottom: 0.9rem;
     border-radius: 0 0.375rem 0.375rem 0;
-  }
-  .ask {
-    text-decoration: underline;
-    cursor: pointer;
-    text-align: left;
   }
 </style>

@@ -13,7 +13,11 @@
   // On a phone the bar is wider than the screen: the stage one is at stands in its middle.
   $effect(() => {
     const at = bar?.querySelector<HTMLElement>(`[data-stage="${current}"]`);
-    if (bar && at) bar.scrollLeft = at.offsetLeft + (at.offsetWidth - bar.clientWidth) / 2;
+    // Measured after the page is painted: asked for at once, all of it would be laid out twice.
+    const timer = setTimeout(() => {
+      if (bar && at) bar.scrollLeft = at.offsetLeft + (at.offsetWidth - bar.clientWidth) / 2;
+    });
+    return () => clearTimeout(timer);
   });
   const WORDS: Record<string, string> = {
     done: 'done',
@@ -50,7 +54,7 @@
             {:else if stage.state === 'waiting'}
               <path class="tick" d="M11.5 10v8m5-8v8" />
             {:else if ['under_way', 'open', 'blocked'].includes(stage.state)}
-              <circle class="dot" cx="14" cy="14" r="3.4" />
+              <circle class="fill-primary" cx="14" cy="14" r="3.4" />
             {/if}
           </svg>
           <span class="text">
@@ -105,9 +109,7 @@
   .under_way .body {
     stroke: var(--color-primary);
   }
-  .dot {
-    fill: var(--color-primary);
-  }
+
   .stop .body {
     fill: var(--color-error);
     stroke: var(--color-error);

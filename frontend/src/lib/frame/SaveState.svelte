@@ -7,10 +7,12 @@
   let { session }: Props = $props();
   let refused = $derived(Object.keys(session.errors).length);
   let text = $derived.by(() => {
-    if (session.saving === 'unreached')
+    if (session.saving === 'unreached') {
+      if (session.unreached) return `Not saved: ${session.waiting} kept here`;
       return session.waiting
         ? `Not saved: no answer. ${session.waiting} kept here, trying again`
         : 'No answer from the server, trying again';
+    }
     if (session.notice) return session.notice;
     if (refused)
       return `Not saved: ${refused} ${refused === 1 ? 'field needs' : 'fields need'} correcting`;
@@ -19,16 +21,17 @@
   let loud = $derived(session.saving === 'unreached' || refused > 0);
 </script>
 
-<span class="state" class:loud role="status" aria-live="polite" data-save={session.saving}>
+<span
+  class="state text-[.82rem] quiet whitespace-nowrap"
+  class:loud
+  role="status"
+  aria-live="polite"
+  data-save={session.saving}
+>
   {text}
 </span>
 
 <style>
-  .state {
-    font-size: 0.82rem;
-    color: var(--muted);
-    white-space: nowrap;
-  }
   .loud {
     color: var(--color-error);
     font-weight: 650;

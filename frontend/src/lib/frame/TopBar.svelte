@@ -32,7 +32,7 @@
       </select>
     {:else if site?.name}<span class="chip wide">{site.name}</span>{/if}
   {/if}
-  <span class="space"></span>
+  <span class="flex-1"></span>
   {#if session}<SaveState {session} />{/if}
   <button class="find" onclick={() => (current.finder = true)} aria-label="Find or do anything">
     <Search size={16} /><span class="wide">Find or do anything</span><kbd class="wide num">/</kbd>
@@ -79,9 +79,7 @@
     text-overflow: ellipsis;
     min-width: 3rem;
   }
-  .space {
-    flex: 1;
-  }
+
   .chip,
   .find {
     border: 1px solid var(--rule);

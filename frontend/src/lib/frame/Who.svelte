@@ -50,7 +50,7 @@
       {/each}
     </div>
     <label for="who-name">Somebody else</label>
-    <div class="row">
+    <div class="flex gap-2">
       <input id="who-name" class="input" bind:value={name} maxlength="120" autocomplete="off" />
       <button class="btn btn-primary">That's me</button>
     </div>
@@ -75,9 +75,5 @@
     flex-wrap: wrap;
     gap: 0.5rem;
     margin: 0.8rem 0;
-  }
-  .row {
-    display: flex;
-    gap: 0.5rem;
   }
 </style>

@@ -21,7 +21,13 @@
   <table class="answers">
     <tbody>
       {#each answer.said as one (one.key)}
-        <tr><th>{one.label}</th><td class:short={one.bad} data-said={one.key}>{one.text}</td></tr>
+        <tr
+          ><th>{one.label}</th><td
+            class:text-error={one.bad}
+            class:font-[650]={one.bad}
+            data-said={one.key}>{one.text}</td
+          ></tr
+        >
       {/each}
       {#each answer.figures as figure (figure.key)}
         <tr>
@@ -47,7 +53,7 @@
       {#each table.lines as line (line.label)}
         <tr>
           <th scope="row">
-            <span class="name">
+            <span class="inline-flex gap-[.45rem] items-center">
               {#if line.fuel}<Mark fuel={line.fuel} letter={LETTERS[line.fuel] ?? ''} />{/if}
               {line.label}
             </span>
@@ -57,7 +63,7 @@
               colspan={i === line.cells.length - 1 ? table.columns.length - line.cells.length : 1}
             >
               {#if cell.figure}<Figure figure={cell.figure} band />{/if}
-              {#if cell.text}<span class="quiet small">{cell.text}</span>{/if}
+              {#if cell.text}<span class="quiet block text-[.82rem]">{cell.text}</span>{/if}
             </td>
           {/each}
         </tr>
@@ -88,15 +94,7 @@
     text-align: right;
     padding-left: 1rem;
   }
-  .name {
-    display: inline-flex;
-    gap: 0.45rem;
-    align-items: center;
-  }
-  .small {
-    display: block;
-    font-size: 0.82rem;
-  }
+
   .note {
     display: block;
     font-weight: 400;
@@ -112,9 +110,5 @@
   }
   .stop {
     border-color: var(--color-error);
-  }
-  .short {
-    color: var(--color-error);
-    font-weight: 650;
   }
 </style>

@@ -19,7 +19,7 @@
   let wrong = $derived(faults(answer.error).text ?? '');
 </script>
 
-<div class="field narrow" data-quick="text">
+<div class="field max-w-88" data-quick="text">
   <label for={id}>A quantity with its unit</label>
   <input
     {id}
@@ -39,9 +39,6 @@
 {/if}
 
 <style>
-  .narrow {
-    max-width: 22rem;
-  }
   ul {
     max-width: 22rem;
   }

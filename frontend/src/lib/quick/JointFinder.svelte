@@ -46,7 +46,7 @@
 </div>
 
 {#if answer.data && !answer.isError}
-  <div class="answer" aria-live="polite" data-join>
+  <div class="mt-[.8rem]" aria-live="polite" data-join>
     {#if answer.data.mates}
       <p><strong>They mate.</strong> {answer.data.seal}</p>
       <p class="quiet">{answer.data.never}</p>
@@ -59,7 +59,7 @@
               <tr>
                 <td>
                   {#each way.parts as part (part.number)}
-                    <span class="part"
+                    <span class="block"
                       ><b>{part.number}</b>
                       {part.name} <span class="quiet">{part.stock} in stock</span></span
                     >
@@ -78,9 +78,6 @@
 {/if}
 
 <style>
-  .answer {
-    margin-top: 0.8rem;
-  }
   table {
     max-width: 46rem;
     width: 100%;
@@ -94,8 +91,5 @@
   td.num {
     text-align: right;
     white-space: nowrap;
-  }
-  .part {
-    display: block;
   }
 </style>

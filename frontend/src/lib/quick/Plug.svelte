@@ -43,10 +43,14 @@
     <input id={`${id}-m`} class="input" type="number" min="0" max="600" bind:value={minutes} />
   </div>
 </div>
-<div class="answer" role="status" data-leaning={chosen ? answer.data?.leaning : undefined}>
+<div
+  class="my-[.7rem] mx-0 min-h-[4.2rem]"
+  role="status"
+  data-leaning={chosen ? answer.data?.leaning : undefined}
+>
   {#if chosen && answer.data}
-    <p class="says-it">{answer.data.name}. {answer.data.text}</p>
-    {#if answer.data.why_not}<p class="why">{answer.data.why_not}</p>{/if}
+    <p class="text-[1.15rem] font-[650]">{answer.data.name}. {answer.data.text}</p>
+    {#if answer.data.why_not}<p class="text-error font-semibold">{answer.data.why_not}</p>{/if}
     <p class="quiet">
       New or burnt clean, 20 to 30 minutes near rating, shut off under load, then looked at.
       <a href="/methods/plug">How it is read</a>
@@ -56,18 +60,6 @@
 <PlugChart {chosen} choose={(key) => (chosen = key)} />
 
 <style>
-  .answer {
-    margin: 0.7rem 0;
-    min-height: 4.2rem;
-  }
-  .says-it {
-    font-size: 1.15rem;
-    font-weight: 650;
-  }
-  .why {
-    color: var(--color-error);
-    font-weight: 600;
-  }
   a {
     text-decoration: underline;
   }

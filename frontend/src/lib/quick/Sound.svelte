@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/api/settled';
   import type { Figure as FigureOf } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
 
@@ -55,7 +56,7 @@
       shape = draw(sound);
       const loudest = sound.reduce((top, one) => Math.max(top, Math.abs(one)), 1e-6);
       const body = Int16Array.from(sound, (one) => Math.round((one / loudest) * 32_000));
-      const answer = await fetch(`/api/quick/sound?${asked()}`, {
+      const answer = await counted(`/api/quick/sound?${asked()}`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/octet-stream' },
         body

@@ -8,6 +8,9 @@
   }
   let { session }: Props = $props();
 
+  /** The server answers, and takes nothing: why. */
+  let turnedAway = $derived(session.saving === 'unreached' ? session.unreached : '');
+
   const words = (value: unknown): string => {
     if (value === undefined || value === null || value === '') return 'nothing';
     if (typeof value !== 'object') return String(value);
@@ -26,20 +29,31 @@
       .join('; ');
 </script>
 
-{#if session.conflicts.length}
+{#if session.conflicts.length || turnedAway}
   <section class="conflicts no-print" role="alert" data-conflicts>
+    {#if turnedAway}
+      <div data-turned-away><p><b>Not saved yet, kept here.</b> <span>{turnedAway}</span></p></div>
+    {/if}
     {#each session.conflicts as one (one.key)}
       <div>
-        <p>
-          <b>{one.said.split(';')[0]}</b>
-          <span>There now: {theirs(one)}.</span> <span>Yours: {mine(one)}.</span>
-        </p>
-        <button class="btn btn-sm" onclick={() => session.resolve(one, false)}
-          >Keep what is there</button
-        >
-        <button class="btn btn-sm btn-primary" onclick={() => session.resolve(one, true)}
-          >Write mine</button
-        >
+        {#if one.write.photo}
+          <p><b>Photo not taken.</b> <span>{one.said}</span></p>
+          <button class="btn btn-sm" onclick={() => session.resolve(one, false)}>Let it go</button>
+          <button class="btn btn-sm btn-primary" onclick={() => session.resolve(one, true)}
+            >Send again</button
+          >
+        {:else}
+          <p>
+            <b>{one.said.split(';')[0]}</b>
+            <span>There now: {theirs(one)}.</span> <span>Yours: {mine(one)}.</span>
+          </p>
+          <button class="btn btn-sm" onclick={() => session.resolve(one, false)}
+            >Keep what is there</button
+          >
+          <button class="btn btn-sm btn-primary" onclick={() => session.resolve(one, true)}
+            >Write mine</button
+          >
+        {/if}
       </div>
     {/each}
   </section>

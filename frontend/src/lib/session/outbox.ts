@@ -6,7 +6,18 @@ export interface Draft {
   plain: boolean;
 }
 
-const writer = crypto.randomUUID().slice(0, 8) + Date.now().toString(36);
+/** This browser, as long as it keeps what it knows: undo takes back what was written on it. */
+function device(): string {
+  try {
+    const known = localStorage.getItem('ember.device') ?? crypto.randomUUID().slice(0, 8);
+    localStorage.setItem('ember.device', known);
+    return known;
+  } catch {
+    return crypto.randomUUID().slice(0, 8);
+  }
+}
+
+const writer = `${device()}.${crypto.randomUUID().slice(0, 8)}${Date.now().toString(36)}`;
 let counter = 0;
 
 /** A key no other write has; the part before the dash names this page's visit. */

@@ -1,3 +1,4 @@
+import { grouped } from '$lib/ui/numbers';
 import { createQuery, type QueryClient } from '@tanstack/svelte-query';
 import { api, ask, type Reference, type System } from '$lib/api/client';
 
@@ -43,7 +44,7 @@ export function assumption(
   const unit = kind === undefined ? undefined : reference?.kinds[kind]?.[system];
   if (typeof assumed === 'string' || !reference || !kind || !unit) return String(assumed);
   const value = scaled(reference, kind, system, assumed);
-  return `${Number(value.toPrecision(3)).toLocaleString('en-US')} ${unit.text}, assumed`;
+  return `${grouped(Number(value.toPrecision(3)))} ${unit.text}, assumed`;
 }
 
 /** Back from a shown number to SI. */

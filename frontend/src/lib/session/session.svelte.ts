@@ -12,6 +12,9 @@ import { fetchJob, sendWrite } from './wire';
 
 const SAVE_MS = 900;
 const RETRY_MS = [1000, 2000, 4000, 8000];
+/** Answers that say nothing of what was written: not paired, gone, too many, too slow, too busy. */
+const LATER = [0, 401, 403, 404, 408, 421, 425, 429];
+const waits = (status: number) => LATER.includes(status) || status >= 500;
 
 export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
 
@@ -21,6 +24,8 @@ export class JobSession {
   drafts = $state<Record<string, Draft>>({});
   errors = $state<Record<string, string>>({});
   saving = $state<SaveState>('saved');
+  /** Why nothing is taken though the server answers; empty where it does not. */
+  unreached = $state('');
   waiting = $state(0);
   /** Writes not acknowledged yet, oldest first. */
   queued = $state.raw<Write[]>([]);
@@ -64,26 +69,29 @@ export class JobSession {
 
   async open(): Promise<void> {
     // What an earlier visit left goes first; nothing can be typed before the job is on show.
+    // It is asked for at once, and shown once what was left is known.
+    const asked = fetchJob(this.id, this.views);
+    asked.catch(() => undefined);
     const left = this.kept.load();
     this.drafts = left;
     await this.outbox.load();
     for (const write of this.outbox.writes) this.late.add(write.key);
     this.conflicts = await shelf.conflicts(this.id);
     this.settle();
-    await this.refresh();
+    await this.refresh(asked);
     await this.flush();
     if (!this.settled) await this.refresh();
     this.stream.open();
     for (const path of Object.keys(left)) if (!this.saveTimers.has(path)) this.save(path);
   }
 
-  async refresh(): Promise<void> {
-    if (!this.outbox.writes.length) await this.fetch();
+  async refresh(asked?: Promise<Snapshot>): Promise<void> {
+    if (!this.outbox.writes.length) await this.fetch(asked);
   }
 
-  private async fetch(): Promise<void> {
+  private async fetch(asked?: Promise<Snapshot>): Promise<void> {
     try {
-      const found = await fetchJob(this.id, this.views);
+      const found = await (asked ?? fetchJob(this.id, this.views));
       if (!this.settled || found.revision >= this.settled.revision) this.take(found);
       this.failures = 0;
       if (this.saving === 'unreached') this.settle();
@@ -221,7 +229,8 @@ export class JobSession {
   resolve(conflict: Conflict, mine: boolean): void {
     this.conflicts = this.conflicts.filter((one) => one.key !== conflict.key);
     void shelf.dropConflict(conflict.key);
-    if (mine) this.enqueue({ changes: conflict.write.changes });
+    const { kind, changes, photo } = conflict.write;
+    if (mine) this.enqueue(photo ? { kind, photo } : { changes });
   }
 
   remove(path: string): void {
@@ -274,6 +283,20 @@ export class JobSession {
   async flush(): Promise<void> {
     if (this.busy) return;
     this.busy = true;
+    try {
+      await this.sendAll();
+    } finally {
+      // Whatever went wrong on the way, the next write is sent.
+      this.busy = false;
+    }
+    // One that came while the last was being settled found this at work, and was left to it.
+    if (this.outbox.writes.length && this.saving !== 'unreached') return this.flush();
+    this.settle();
+    this.catchUp();
+    this.previews.resume();
+  }
+
+  private async sendAll(): Promise<void> {
     // With nothing to send, a look at the job that failed before is still to be tried again.
     if (this.outbox.writes.length) clearTimeout(this.retryTimer);
     for (let write = this.outbox.writes[0]; write; write = this.outbox.writes[0]) {
@@ -283,18 +306,14 @@ export class JobSession {
         this.accept(write, found);
       } catch (error) {
         if (!(error instanceof Refusal)) throw error;
-        if (error.status === 0 || error.status >= 500) {
+        if (waits(error.status)) {
           if (!this.settled) await this.recall();
-          this.lost();
+          this.lost(error);
           break;
         }
         await this.turnDown(write, error);
       }
     }
-    this.busy = false;
-    this.settle();
-    this.catchUp();
-    this.previews.resume();
   }
 
   /** Resolves once everything typed so far is saved; refuses when the server can't be reached. */
@@ -348,6 +367,13 @@ export class JobSession {
       void shelf.addConflict(this.id, kept);
       return;
     }
+    if (write.photo && (error.status !== 422 || this.late.has(write.key))) {
+      // There may be no second one of what it shows: it waits until a person lets it go. One that
+      // was refused at once as no picture is told at its field, by who still has it in hand.
+      const kept = { key: write.key, write, said: error.message };
+      this.conflicts = [...this.conflicts, kept];
+      void shelf.addConflict(this.id, kept);
+    }
     const about = write.photo ? [write.photo.subject || 'attachments'] : [];
     this.refuse(error, [...about, ...write.changes.map((change) => change.path)]);
     if (conflict)
@@ -358,8 +384,8 @@ export class JobSession {
 
   private refuse(error: unknown, paths: string[]): void {
     if (!(error instanceof Refusal)) throw error;
-    if (error.status === 0) {
-      this.lost();
+    if (waits(error.status)) {
+      this.lost(error);
       return;
     }
     this.notice = error.errors.length ? '' : error.message;
@@ -372,8 +398,9 @@ export class JobSession {
     }
   }
 
-  private lost(): void {
+  private lost(error?: Refusal): void {
     this.saving = 'unreached';
+    this.unreached = error?.status ? error.message : '';
     for (const write of this.outbox.writes) this.late.add(write.key);
     const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 8000;
     this.failures += 1;

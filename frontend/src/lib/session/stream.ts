@@ -1,3 +1,5 @@
+const AGAIN_MS = 5000;
+
 /** Word of what other devices write on a job, and of a simulated bench; silent while nobody looks. */
 export class Stream {
   /** The newest revision heard of. */
@@ -6,6 +8,7 @@ export class Stream {
   private readonly job: string;
   private readonly tell: () => void;
   private bench = '';
+  private later: ReturnType<typeof setTimeout> | undefined;
   private shown: (text: string) => void = () => undefined;
 
   constructor(job: string, tell: () => void) {
@@ -20,6 +23,12 @@ export class Stream {
     this.events.onmessage = (event: MessageEvent<string>) => {
       this.heard = (JSON.parse(event.data) as { revision: number }).revision;
       this.tell();
+    };
+    this.events.onerror = () => {
+      // Turned away, a browser does not ask again by itself: it would hear nothing, silently.
+      if (this.events?.readyState !== EventSource.CLOSED) return;
+      this.close();
+      this.later = setTimeout(() => this.open(), AGAIN_MS);
     };
     this.events.addEventListener('bench', (event: MessageEvent<string>) => this.shown(event.data));
   }
@@ -36,6 +45,7 @@ export class Stream {
 
   /** Browsers share few connections among their pages: one that is not looked at gives its own up. */
   close(): void {
+    clearTimeout(this.later);
     this.events?.close();
     this.events = undefined;
   }

@@ -1,3 +1,4 @@
+import { counted } from '$lib/api/settled';
 import { Refusal, type ProblemBody, type Snapshot } from '$lib/api/client';
 import { prefs } from './prefs.svelte';
 
@@ -13,7 +14,7 @@ export async function sendFile(
   const query = new URLSearchParams({ name, who: prefs.who, subject, views });
   let answer: Response;
   try {
-    answer = await fetch(`/api/jobs/${job}/attachments?${query}`, {
+    answer = await counted(`/api/jobs/${job}/attachments?${query}`, {
       method: 'POST',
       headers: {
         'Idempotency-Key': key,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/api/settled';
   interface Props {
     /** Where the service writes and reads it. */
     place: string;
@@ -22,7 +23,7 @@
     said = '';
     try {
       const headers = { 'Content-Type': 'text/csv' };
-      const answer = await fetch(place, { method: 'POST', headers, body: file });
+      const answer = await counted(place, { method: 'POST', headers, body: file });
       const told: unknown = await answer.json();
       if (answer.ok) said = keep(told);
       else faults = (told as { errors: { message: string }[] }).errors.map((one) => one.message);

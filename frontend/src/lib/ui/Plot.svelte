@@ -40,7 +40,7 @@
     x,
     y,
     height = 270,
-    tick = (value) => value.toLocaleString('en-US'),
+    tick,
     left = 52,
     bottom = 34,
     children
@@ -54,6 +54,7 @@
   let base = $derived(height - bottom);
   let across = $derived<Scale>(scaleLinear([...x], [left, wide - RIGHT]));
   let up = $derived<Scale>(scaleLinear([...y], [base, TOP]));
+  let many = $derived(Math.max(3, Math.floor(wide / 90)));
   let field = $derived<Field>({
     x: (value) => across(value),
     y: (value) => up(value),
@@ -74,11 +75,13 @@
     {#each up.ticks(5) as value (value)}
       <path class="grid" d="M{left} {up(value)}H{wide - RIGHT}" />
       <text class="num" x={left - 6} y={up(value) + 4} text-anchor="end"
-        >{value.toLocaleString('en-US')}</text
+        >{up.tickFormat(5)(value)}</text
       >
     {/each}
-    {#each across.ticks(Math.max(3, Math.floor(wide / 90))) as value (value)}
-      <text class="num" x={across(value)} y={base + 16} text-anchor="middle">{tick(value)}</text>
+    {#each across.ticks(many) as value (value)}
+      <text class="num" x={across(value)} y={base + 16} text-anchor="middle"
+        >{(tick ?? across.tickFormat(many))(value)}</text
+      >
     {/each}
     {@render children(field)}
   </svg>

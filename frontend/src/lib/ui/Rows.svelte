@@ -31,7 +31,7 @@
 
 <section class="section">
   <h2>{title}</h2>
-  <p class="quiet lead">{text}</p>
+  <p class="quiet -mt-[.3rem] mx-0 mb-[.6rem]">{text}</p>
   {#each keys as key, i (key)}
     <div class="entry" use:opens={key === added}>
       <div class="fields">{@render row(`${path}.${key}`)}</div>
@@ -49,9 +49,6 @@
 </section>
 
 <style>
-  .lead {
-    margin: -0.3rem 0 0.6rem;
-  }
   .entry {
     display: grid;
     grid-template-columns: 1fr auto;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { grouped } from '$lib/ui/numbers';
   import type { Fact } from '$lib/api/client';
   import { at } from '$lib/session/path';
   import { useJob } from '$lib/session/session.svelte';
@@ -39,7 +40,7 @@
     return Math.round(scaled(reference.data, kind, prefs.system, value) / step) * step;
   }
   let value = $derived(dragged ?? shown(fact?.value ?? assumed));
-  let text = $derived(`${value.toLocaleString('en-US')} ${unit}`.replace('-', '−'));
+  let text = $derived(`${grouped(value)} ${unit}`);
 
   function drag(event: Event & { currentTarget: HTMLInputElement }) {
     dragged = Number(event.currentTarget.value);
@@ -53,7 +54,7 @@
 </script>
 
 {#if reference.data}
-  <div class="slider" data-slider={path}>
+  <div class="min-w-0" data-slider={path}>
     <label for={id} class:sr={hideLabel}>{label} <output class="num" for={id}>{text}</output></label
     >
     <input
@@ -72,9 +73,6 @@
 {/if}
 
 <style>
-  .slider {
-    min-width: 0;
-  }
   label {
     display: flex;
     justify-content: space-between;

@@ -40,7 +40,7 @@
     onchange={(event) => turned(event.currentTarget.checked)}
   />
   {@render children?.()}
-  {#if fault}<span class="fault" role="alert">{fault}</span>{/if}
+  {#if fault}<span class="text-error" role="alert">{fault}</span>{/if}
 </label>
 
 <style>
@@ -53,8 +53,5 @@
   }
   .bare {
     min-height: 0;
-  }
-  .fault {
-    color: var(--color-error);
   }
 </style>

@@ -34,7 +34,7 @@
           <X size={18} />
         </button>
       </header>
-      <p class="value num">
+      <p class="value text-[1.7rem] font-[650] mt-[.4rem] num">
         {shown.text} <span class="quiet">{shown.unit}</span>
         {#if figure.estimated}<span class="tag">estimated</span>{/if}
       </p>
@@ -46,7 +46,9 @@
       {:else}
         <p class="quiet">{ROUNDINGS[figure.rounding]}</p>
       {/if}
-      {#each figure.warnings as warning (warning)}<p class="warning">{warning}</p>{/each}
+      {#each figure.warnings as warning (warning)}<p class="text-warning font-semibold">
+          {warning}
+        </p>{/each}
       <h3>Method</h3>
       <p><a class="link" href={`/methods/${figure.method.page}`}>{figure.method.name}</a></p>
       <p class="formula num">{figure.method.formula}</p>
@@ -58,7 +60,7 @@
             {#each figure.inputs as input, i (i)}
               <tr>
                 <td>{input.label}</td>
-                <td class="num right">{input[prefs.system]}</td>
+                <td class="num right text-right whitespace-nowrap">{input[prefs.system]}</td>
                 <td class="quiet">{ORIGINS[input.origin] ?? input.origin}</td>
               </tr>
             {/each}
@@ -74,7 +76,7 @@
                 ><td
                   >{rival.name}
                   {#if rival.note}<span class="quiet">{rival.note}</span>{/if}</td
-                ><td class="num right">{rival[prefs.system]}</td></tr
+                ><td class="num right text-right whitespace-nowrap">{rival[prefs.system]}</td></tr
               >
             {/each}
           </tbody>
@@ -91,10 +93,6 @@
 </Dialog>
 
 <style>
-  .warning {
-    color: var(--color-warning);
-    font-weight: 600;
-  }
   header {
     display: flex;
     justify-content: space-between;
@@ -104,11 +102,7 @@
     font-weight: 650;
     margin: 0.9rem 0 0.15rem;
   }
-  .value {
-    font-size: 1.7rem;
-    font-weight: 650;
-    margin-top: 0.4rem;
-  }
+
   .tag {
     font-family: var(--font-sans);
     font-size: 0.8rem;
@@ -135,10 +129,7 @@
     padding: 0.2rem 0.5rem 0.2rem 0;
     vertical-align: baseline;
   }
-  .right {
-    text-align: right;
-    white-space: nowrap;
-  }
+
   ul {
     list-style: disc;
     padding-left: 1.2rem;

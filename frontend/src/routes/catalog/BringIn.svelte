@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/api/settled';
   import { useQueryClient } from '@tanstack/svelte-query';
   import type { components } from '$lib/api/schema';
 
@@ -15,7 +16,7 @@
     if (!file) return;
     fault = '';
     try {
-      const answer = await fetch(`/api/catalog/import?accept=${accept}`, {
+      const answer = await counted(`/api/catalog/import?accept=${accept}`, {
         method: 'POST',
         headers: { 'Content-Type': 'text/csv' },
         body: file
@@ -55,7 +56,7 @@
     aria-label="CSV of parts"
     onchange={choose}
   />
-  {#if fault}<p class="bad" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
   {#if tried}
     <div class="box" aria-live="polite" data-import>
       <p>
@@ -121,8 +122,5 @@
     max-height: 14rem;
     overflow: auto;
     margin: 0.4rem 0;
-  }
-  .bad {
-    color: var(--color-error);
   }
 </style>

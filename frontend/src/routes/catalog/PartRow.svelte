@@ -11,10 +11,10 @@
 </script>
 
 <tr data-part={one.part.key}>
-  <td class="num n-left">{one.part.number}</td>
+  <td class="num whitespace-nowrap">{one.part.number}</td>
   <td>
     <button type="button" aria-expanded={open} onclick={toggle}>{one.part.name}</button>
-    {#if one.own}<span class="own">this shop's</span>{/if}
+    {#if one.own}<span class="text-[.82rem] text-primary ml-[.4rem]">this shop's</span>{/if}
   </td>
   <td class="wide quiet">{one.inlet}</td>
   <td class="wide quiet">{one.outlet}</td>
@@ -51,14 +51,7 @@
   button:hover {
     text-decoration: underline;
   }
-  .own {
-    font-size: 0.82rem;
-    color: var(--color-primary);
-    margin-left: 0.4rem;
-  }
-  .n-left {
-    white-space: nowrap;
-  }
+
   .n {
     text-align: right;
     white-space: nowrap;

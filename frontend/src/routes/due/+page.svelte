@@ -64,7 +64,7 @@
               {#each one.tasks as task (task.key)}
                 <li data-task={task.key}>
                   {task.name}:
-                  {#if task.state === 'over'}<b class="over">overdue</b>{:else}{written(
+                  {#if task.state === 'over'}<b class="text-error">overdue</b>{:else}{written(
                       task.due
                     )}{/if}
                 </li>
@@ -102,8 +102,5 @@
   }
   article {
     margin-top: 0.6rem;
-  }
-  .over {
-    color: var(--color-error);
   }
 </style>

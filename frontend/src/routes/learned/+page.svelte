@@ -40,7 +40,7 @@
             <tr data-learned={`${one.quantity} ${one.set_class} ${one.fuel}`}>
               <td>{one.set_class.replaceAll('_', ' ')}</td>
               <td
-                ><span class="fuel"
+                ><span class="fuel flex gap-2 items-center"
                   ><Mark fuel={one.fuel} letter={one.letter} />{one.fuel_name}</span
                 ></td
               >
@@ -97,11 +97,7 @@
   td {
     border-top: 1px solid var(--rule);
   }
-  .fuel {
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
-  }
+
   a {
     text-decoration: underline;
   }

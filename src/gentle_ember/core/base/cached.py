@@ -6,7 +6,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from functools import wraps
 from threading import Lock
-from typing import ParamSpec, TypeVar
+from typing import Any, ParamSpec, TypeVar
 
 from pydantic import BaseModel
 
@@ -43,11 +43,23 @@ def _content(model: BaseModel) -> str:
     return text
 
 
-def remember(size: int = 256) -> Callable[[Callable[P, R]], Callable[P, R]]:
+def remember(
+    size: int = 256, key: Callable[..., Hashable] | None = None
+) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Keep the last `size` results of a pure function, keyed by the content of its arguments.
 
     Models are keyed by their JSON, other arguments by value; results must be immutable.
+
+    Args:
+        size: how many results are kept; the one not asked for longest goes first.
+        key: what of the arguments a result depends on, where they are not hashable.
     """
+
+    def content(*args: Any, **kwargs: Any) -> Hashable:
+        named = tuple((name, _key(value)) for name, value in sorted(kwargs.items()))
+        return (tuple(_key(value) for value in args), named)
+
+    told = key or content
 
     def wrap(function: Callable[P, R]) -> Callable[P, R]:
         kept: OrderedDict[Hashable, R] = OrderedDict()
@@ -55,15 +67,14 @@ def remember(size: int = 256) -> Callable[[Callable[P, R]], Callable[P, R]]:
 
         @wraps(function)
         def call(*args: P.args, **kwargs: P.kwargs) -> R:
-            named = tuple((name, _key(value)) for name, value in sorted(kwargs.items()))
-            key = (tuple(_key(value) for value in args), named)
+            place = told(*args, **kwargs)
             with lock:
-                if key in kept:
-                    kept.move_to_end(key)
-                    return kept[key]
+                if place in kept:
+                    kept.move_to_end(place)
+                    return kept[place]
             result = function(*args, **kwargs)
             with lock:
-                kept[key] = result
+                kept[place] = result
                 if len(kept) > size:
                     kept.popitem(last=False)
             return result

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import (
     AfterValidator,
     BaseModel,
+    BeforeValidator,
     ConfigDict,
     Field,
     GetCoreSchemaHandler,
@@ -20,8 +21,37 @@ from pydantic_core import core_schema
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.base.quantities import check
 
-Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
-Note = Annotated[str, StringConstraints(max_length=4000)]
+_CONTROL = re.compile(r" *[\x00-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff]+ *")
+_CONTROL_BUT_LINES = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff]+")
+
+
+def one_line(text: str) -> str:
+    """Text without line breaks and other signs that no screen, file name or header can show.
+
+    >>> one_line("a\\n\\x00b")
+    'a b'
+    """
+    return _CONTROL.sub(" ", text)
+
+
+def plain(text: str) -> str:
+    """Text of several lines without signs that nothing can show."""
+    return _CONTROL_BUT_LINES.sub(" ", text)
+
+
+def _cleaned(clean: Callable[[str], str]) -> BeforeValidator:
+    return BeforeValidator(lambda given: clean(given) if isinstance(given, str) else given)
+
+
+Name = Annotated[
+    str, StringConstraints(strip_whitespace=True, max_length=120), _cleaned(one_line)
+]  # fmt: skip
+Title = Annotated[
+    str,
+    StringConstraints(strip_whitespace=True, min_length=1, max_length=120),
+    _cleaned(one_line),
+]
+Note = Annotated[str, StringConstraints(max_length=4000), _cleaned(plain)]
 
 
 def _key(text: str) -> str:

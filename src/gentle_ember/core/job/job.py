@@ -5,9 +5,9 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity, Title, one_line
 from gentle_ember.core.job.first_start import StartLog
 from gentle_ember.core.job.fit import Fit
 from gentle_ember.core.job.generator import GeneratorSet
@@ -98,7 +98,7 @@ class Attachment(Model):
     """A file kept with the job, by the SHA-256 of its bytes."""
 
     sha256: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
-    name: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    name: Annotated[str, AfterValidator(one_line), StringConstraints(min_length=1, max_length=200)]
     media_type: Annotated[str, StringConstraints(max_length=100)]
     size: Annotated[int, Field(ge=0)]
     subject: Annotated[str, StringConstraints(max_length=120)] = ""
@@ -177,7 +177,7 @@ class Arrival(Model):
 class Job(Model):
     """One conversion job. `site` names the site the page looks at."""
 
-    title: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    title: Title
     owner: Name = ""
     wish: Note = ""
     set: GeneratorSet = GeneratorSet()

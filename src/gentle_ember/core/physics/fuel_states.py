@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import combinations
 
 Positions = Mapping[str, str]
@@ -49,10 +50,13 @@ class Link:
 
     def passes(self, positions: Positions) -> bool:
         """Whether it is open with the controls so."""
-        return all(positions[key] in wanted for key, wanted in self.while_)
+        for key, wanted in self.while_:  # noqa: SIM110 - asked millions of times: a plain loop
+            if positions[key] not in wanted:
+                return False
+        return True
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Network:
     """A set's fuel system: controls, links, and which places are sources of which fuel."""
 
@@ -80,17 +84,36 @@ class Network:
         self, positions: Positions, *, through_air: bool = True
     ) -> Callable[[str, str], bool]:
         """Whether two places are connected with the controls so, as a question to ask."""
-        parent: dict[str, str] = {}
+        asked: tuple[bool | str, ...] = (
+            through_air,
+            *(positions[one.key] for one in self.controls),
+        )
+        group = self._groups.get(asked)
+        if group is None:
+            group = self._groups[asked] = self._joined(positions, through_air=through_air)
+        return lambda a, b: group.get(a, a) == group.get(b, b)
 
-        def root(place: str) -> str:
-            while parent.setdefault(place, place) != place:
-                place = parent[place]
-            return place
-
+    def _joined(self, positions: Positions, *, through_air: bool) -> Mapping[str, str]:
+        """Place → one place of those it is connected with."""
+        group = {place: place for place in self.places}
         for one in self.links:
             if one.passes(positions) and (through_air or OUTSIDE not in (one.a, one.b)):
-                parent[root(one.a)] = root(one.b)
-        return lambda a, b: root(a) == root(b)
+                gone, stays = group[one.a], group[one.b]
+                if gone != stays:
+                    for place, at in group.items():
+                        if at == gone:
+                            group[place] = stays
+        return group
+
+    @cached_property
+    def places(self) -> frozenset[str]:
+        """Every place a link ends at."""
+        return frozenset(place for one in self.links for place in (one.a, one.b))
+
+    @cached_property
+    def _groups(self) -> dict[tuple[bool | str, ...], Mapping[str, str]]:
+        """What was asked of `reach` before: a search asks for the same positions many times."""
+        return {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,8 +143,7 @@ class Fault:
 
 def faults(network: Network, state: State) -> tuple[Fault, ...]:
     """What is wrong in a state, found by reachability."""
-    places = {place for link in network.links for place in (link.a, link.b)}
-    reach = network.reach(state.positions)
+    places, reach = network.places, network.reach(state.positions)
 
     def joined(a: str, b: str) -> bool:
         return a in places and b in places and reach(a, b)

@@ -14,7 +14,7 @@ from gentle_ember.units import show, show_input
 from gentle_ember.units.display import rounded, show_value, text_of
 from gentle_ember.units.registry import System, Unit, from_si, unit_for
 
-WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9.-]{8,64}$")]
 
 
 Who = Annotated[str, StringConstraints(max_length=120)]

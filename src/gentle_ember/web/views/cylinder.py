@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gentle_ember.core.estimates.cylinder import CylinderAnswer, Help
+from gentle_ember.core.job.facts import Key
 from gentle_ember.web.views.base import FigureOut, Request, View, figure
 
 
@@ -14,7 +15,7 @@ class CylinderQuery(Request):
     """What-if on a job's cylinder: where a value is left out the job's own stands."""
 
     cylinder: str = ""
-    size: str = ""
+    size: Key | Literal[""] = ""
     temperature_k: float | None = None
     load_w: float | None = None
     count: Annotated[int, Field(ge=1, le=24)] | None = None

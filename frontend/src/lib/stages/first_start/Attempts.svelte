@@ -72,7 +72,7 @@
     <div class="advice" role="status" data-advice>
       <b>{start.advice.check}</b>
       <p class="quiet">{start.advice.why}</p>
-      {#if left}<p class="num wait">Wait {clock(left)}</p>{/if}
+      {#if left}<p class="num text-[1.4rem] font-bold">Wait {clock(left)}</p>{/if}
     </div>
   {/if}
   <form
@@ -150,10 +150,7 @@
     margin: 0.4rem 0;
     max-width: 46rem;
   }
-  .wait {
-    font-size: 1.4rem;
-    font-weight: 700;
-  }
+
   form {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));

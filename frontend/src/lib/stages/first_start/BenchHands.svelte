@@ -58,7 +58,7 @@
   <label for={`${id}-${key}`}>{text} <b class="num">{shown}</b> {unit}</label>
   <input
     id={`${id}-${key}`}
-    class="range range-xs"
+    class="w-full range-xs"
     type="range"
     min="0"
     max={most}
@@ -188,9 +188,7 @@
     gap: 0.25rem 0.8rem;
     align-items: center;
   }
-  .range {
-    width: 100%;
-  }
+
   .row {
     display: flex;
     flex-wrap: wrap;

@@ -24,7 +24,7 @@
           checked={one.state === 'good'}
           change={(on) => set(one.key, on ? 'good' : '')}
         >
-          <span class="asked"><b>{one.text}</b> <span class="quiet">{one.why}</span></span>
+          <span class="py-1 px-0"><b>{one.text}</b> <span class="quiet">{one.why}</span></span>
         </Tick>
         <span class="quiet by">{one.state ? one.by : ''}</span>
         <button
@@ -63,9 +63,7 @@
   li :global([data-field]) {
     flex: 1;
   }
-  .asked {
-    padding: 0.25rem 0;
-  }
+
   b {
     font-weight: 600;
   }

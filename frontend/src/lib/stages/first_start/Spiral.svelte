@@ -49,7 +49,7 @@
   {/if}
   {#if at !== undefined}
     {@const [x, y] = place(Math.min(at, most))}
-    <circle class="at" cx={x} cy={y} r="5" />
+    <circle class="fill-base-content" cx={x} cy={y} r="5" />
   {/if}
 </svg>
 
@@ -91,9 +91,7 @@
   .tip {
     fill: var(--color-base-content);
   }
-  .at {
-    fill: var(--color-base-content);
-  }
+
   .next {
     fill: none;
     stroke: var(--color-primary);

@@ -79,8 +79,11 @@
       {@const place = field.x(gas.next.turns)}
       {@const late = place > field.right - 110}
       <path class="next" d="M{place} {field.top}V{field.base}" />
-      <text class="asks" x={place + (late ? -6 : 6)} y="24" text-anchor={late ? 'end' : 'start'}
-        >next reading</text
+      <text
+        class="fill-primary font-[650]"
+        x={place + (late ? -6 : 6)}
+        y="24"
+        text-anchor={late ? 'end' : 'start'}>next reading</text
       >
     {/if}
     {#if gas.setting}
@@ -128,10 +131,7 @@
     stroke-width: 2;
     stroke-dasharray: 2 4;
   }
-  .asks {
-    fill: var(--color-primary);
-    font-weight: 650;
-  }
+
   .set {
     stroke: var(--color-success);
     stroke-width: 2.5;

@@ -26,7 +26,7 @@
 </script>
 
 <form onsubmit={keep}>
-  <label class="wide" for={`${id}-w`}
+  <label class="wide flex-1 min-w-52" for={`${id}-w`}
     >What is to be done <input id={`${id}-w`} class="input" bind:value={what} /></label
   >
   <label for={`${id}-m`}
@@ -40,7 +40,7 @@
       bind:value={minutes}
     /></label
   >
-  <label class="wide" for={`${id}-a`}
+  <label class="wide flex-1 min-w-52" for={`${id}-a`}
     >After
     <select id={`${id}-a`} class="select" bind:value={after}>
       <option value="">before closing up</option>
@@ -66,9 +66,5 @@
     width: 6rem;
     font-weight: 600;
     font-size: 0.9rem;
-  }
-  .wide {
-    flex: 1;
-    min-width: 13rem;
   }
 </style>

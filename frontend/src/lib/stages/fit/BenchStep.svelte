@@ -22,12 +22,12 @@
     {step.place}{#if step.torque}
       · <span class="num">{step.torque[system]}</span>{/if}{#if step.secured === 'thread-locker'}
       · thread-locker{/if}
-    {#if state === 'done'}· <b class="ok">done by {record.by || 'nobody named'}</b>{/if}
+    {#if state === 'done'}· <b class="text-success">done by {record.by || 'nobody named'}</b>{/if}
     {#if state === 'skipped'}· <b>skipped: {record.reason}</b>{/if}
     {#if state === 'stale'}· <b class="stale">undone by a change</b>{/if}
   </p>
   <h1 aria-live="polite">{step.what[system]}</h1>
-  <p class="why">{step.why[system]}</p>
+  <p class="text-[1.15rem]">{step.why[system]}</p>
   {#if held}<p class="stop" role="alert">{held}</p>{/if}
   {#if waits}<p class="first" role="status"><b>First:</b> {waits}</p>{/if}
   {#if step.caution[system]}<p class="caution">{step.caution[system]}</p>{/if}
@@ -39,9 +39,9 @@
     </div>
   </div>
   {#if step.tools.length || step.takes.length}
-    <p class="tools">{[...step.tools, ...step.takes].join(' · ')}</p>
+    <p class="quiet">{[...step.tools, ...step.takes].join(' · ')}</p>
   {/if}
-  {#if step.photo}<p class="tools">Photo: {step.photo}</p>{/if}
+  {#if step.photo}<p class="quiet">Photo: {step.photo}</p>{/if}
   {#if record.note}<p class="note">{record.note}</p>{/if}
 </article>
 
@@ -58,9 +58,7 @@
   .place::first-letter {
     text-transform: uppercase;
   }
-  .ok {
-    color: var(--color-success);
-  }
+
   .stale,
   .first {
     color: var(--color-warning);
@@ -71,9 +69,7 @@
     font-weight: 750;
     text-wrap: pretty;
   }
-  .why {
-    font-size: 1.15rem;
-  }
+
   .first {
     font-size: 1.1rem;
   }
@@ -111,9 +107,7 @@
   .check:empty {
     display: none;
   }
-  .tools {
-    color: var(--muted);
-  }
+
   .note {
     font-style: italic;
   }

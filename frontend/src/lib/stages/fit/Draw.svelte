@@ -19,7 +19,7 @@
     {#if draw === 'stud'}
       <rect class="part" x="4" y="20" width="60" height="120" />
       <text class="name" x="34" y="84">engine</text>
-      <rect class="seal" x="64" y="36" width="7" height="90" />
+      <rect class="fill-base-300 stroke-(--muted)" x="64" y="36" width="7" height="90" />
       <rect class="part" x="71" y="28" width="64" height="104" />
       <text class="name" x="103" y="84">carburetor</text>
       <rect class="kept" x="46" y="44" width="138" height="11" />
@@ -28,7 +28,7 @@
       <path class="size" d="M135 134v14M248 134v14M135 141H248" />
       <text class="big" x="191" y="168">{text(measures.length - 1)}</text>
       {#if measures.length > 1}<path class="size" d="M262 98a16 16 0 1 1-4 25" /><path
-          class="head"
+          class="fill-primary"
           d="M258 131l-3-10 9 3z"
         /><text class="name" x="284" y="90">{text(0)} {first.label}</text>{/if}
     {:else if draw === 'offset'}
@@ -63,7 +63,7 @@
       <text class="big" x="70" y="140">{text(0)}</text>
       {#if measures[1]}<text class="name" x="70" y="160">to {text(1)}</text>{/if}
     {:else if draw === 'level'}
-      <path class="part" d="M30 20h80v60H30z" /><path class="tint" d="M31 36h78v43H31z" />
+      <path class="part" d="M30 20h80v60H30z" /><path class="fill-(--tint)" d="M31 36h78v43H31z" />
       <path class="hose" d="M110 76h50c40 0 30 70 70 70" />
       <rect class="part" x="230" y="128" width="60" height="40" />
       <text class="name" x="260" y="182">float bowl</text>
@@ -71,9 +71,9 @@
       <text class="big" x="245" y="84">{text(0)}</text>
     {:else}
       <rect class="part" x="20" y="30" width="90" height="110" />
-      <rect class="seal" x="110" y="30" width="7" height="110" />
+      <rect class="fill-base-300 stroke-(--muted)" x="110" y="30" width="7" height="110" />
       <rect class="now" x="117" y="30" width="60" height="110" />
-      <rect class="seal" x="177" y="30" width="7" height="110" />
+      <rect class="fill-base-300 stroke-(--muted)" x="177" y="30" width="7" height="110" />
       <rect class="part" x="184" y="30" width="110" height="110" />
       <path class="size" d="M117 150v12M177 150v12M117 156h60" />
       <text class="big" x="147" y="184">{text(0)}</text>
@@ -103,18 +103,13 @@
   .kept {
     fill: var(--color-base-300);
   }
-  .seal {
-    fill: var(--color-base-300);
-    stroke: var(--muted);
-  }
+
   .now {
     fill: color-mix(in oklab, var(--color-primary) 32%, var(--color-base-100));
     stroke: var(--color-primary);
     stroke-width: 2;
   }
-  .tint {
-    fill: var(--tint);
-  }
+
   .hose {
     fill: none;
     stroke: var(--color-base-content);
@@ -134,9 +129,7 @@
     stroke-width: 2;
     fill: none;
   }
-  .head {
-    fill: var(--color-primary);
-  }
+
   .big {
     font: 700 19px var(--font-mono);
     fill: var(--color-primary);

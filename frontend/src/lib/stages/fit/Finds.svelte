@@ -57,7 +57,11 @@
     <h2>Found on the way</h2>
     {#each smells as [key, one] (key)}
       <div class="row">
-        <p class:stop={!one.cleared_on}>
+        <p
+          class:stop={!one.cleared_on}
+          class:text-error={!one.cleared_on}
+          class:font-[650]={!one.cleared_on}
+        >
           Gas smelled, {one.on?.slice(0, 16).replace('T', ' ')}
           {one.cleared_on
             ? `; it was: ${one.cause}. Cleared by ${one.cleared_by}`
@@ -67,7 +71,11 @@
     {/each}
     {#each finds as [key, one] (key)}
       <div class="row">
-        <p class:stop={one.decision === 'stop'}>
+        <p
+          class:stop={one.decision === 'stop'}
+          class:text-error={one.decision === 'stop'}
+          class:font-[650]={one.decision === 'stop'}
+        >
           {one.what} <span class="quiet">{one.reason} {one.by}</span>
         </p>
         <select
@@ -116,9 +124,5 @@
   }
   .row label {
     width: 12rem;
-  }
-  .stop {
-    color: var(--color-error);
-    font-weight: 650;
   }
 </style>

@@ -56,7 +56,13 @@
   }
 </script>
 
-<button type="button" class="smelled btn" class:large onclick={smelled}>Gas smelled</button>
+<button
+  type="button"
+  class="smelled btn"
+  class:min-h-12={large}
+  class:flex-1={large}
+  onclick={smelled}>Gas smelled</button
+>
 
 {#if open}
   <Dialog {open} labelledby={`${id}-h`} onclose={() => (open = false)}>
@@ -99,10 +105,7 @@
     border-color: var(--color-error) !important;
     font-weight: 700;
   }
-  .large {
-    min-height: 3rem;
-    flex: 1;
-  }
+
   h2 {
     font-size: 1.5rem;
     font-weight: 750;

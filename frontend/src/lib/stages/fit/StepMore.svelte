@@ -26,7 +26,7 @@
   {#if step.good[system]}<p><b>Good:</b> {step.good[system]}</p>{/if}
   {#if step.bad[system]}<p><b>Not good:</b> {step.bad[system]}</p>{/if}
   {#if before.length}
-    <p class="waits">
+    <p class="text-warning">
       First: {before
         .map((one) => one.what[system])
         .slice(0, 3)
@@ -116,9 +116,7 @@
     padding-left: 0.6rem;
     font-weight: 550;
   }
-  .waits {
-    color: var(--color-warning);
-  }
+
   dl {
     display: grid;
     grid-template-columns: 6rem 1fr;

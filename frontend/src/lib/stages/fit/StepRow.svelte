@@ -45,13 +45,13 @@
     <button type="button" class="what" aria-expanded={open} onclick={toggle}
       >{step.what[system]}</button
     >
-    {#if held || fault}<p class="stop">{held || fault}</p>{/if}
+    {#if held || fault}<p class="stop text-error font-semibold">{held || fault}</p>{/if}
     {#if state === 'stale'}
       <p class="stale">Undone by a change: it was done with something else. {record.what}</p>
     {:else if state === 'skipped'}
       <p class="quiet">Skipped by {record.by}: {record.reason}</p>
     {/if}
-    {#if facts.length && !open}<p class="quiet num small">{facts.join(' · ')}</p>{/if}
+    {#if facts.length && !open}<p class="quiet num text-[.82rem]">{facts.join(' · ')}</p>{/if}
     {#if record.note && !open}<p class="note">{record.note}</p>{/if}
     {#if open}<StepMore {step} {state} {record} />{/if}
   </div>
@@ -116,13 +116,7 @@
     color: var(--color-warning);
     font-weight: 600;
   }
-  .stop {
-    color: var(--color-error);
-    font-weight: 600;
-  }
-  .small {
-    font-size: 0.82rem;
-  }
+
   .note {
     font-style: italic;
     font-size: 0.9rem;

@@ -35,7 +35,7 @@
   }
 </script>
 
-<span class="arrived no-print">
+<span class="inline-flex items-center gap-[.2rem] no-print">
   <Tick
     path={`arrived.${line.key}`}
     checked={line.here}
@@ -52,11 +52,3 @@
     <input bind:this={field} type="file" accept="image/*" hidden onchange={photo} />
   {/if}
 </span>
-
-<style>
-  .arrived {
-    display: inline-flex;
-    align-items: center;
-    gap: 0.2rem;
-  }
-</style>

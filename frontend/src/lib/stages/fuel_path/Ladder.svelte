@@ -57,7 +57,13 @@
 
 {#each strips as strip (strip.key)}
   <g class="strip">
-    <rect class="ground" x={left} y={strip.top} width={end} height={strip.height} />
+    <rect
+      class="fill-base-100 stroke-(--rule)"
+      x={left}
+      y={strip.top}
+      width={end}
+      height={strip.height}
+    />
     {#each strip.windows as window (window.key)}
       {@const top = y(strip, Math.min(window.most, strip.high))}
       <rect
@@ -82,17 +88,13 @@
       <text class={`end ${label.load}`} x={label.x + left + 5} y={label.y}>{label.text}</text>
     {/each}
     {#each starved(strip) as point (point.x)}
-      <circle class="point" cx={point.x} cy={point.y} r="5" />
+      <circle class="fill-error" cx={point.x} cy={point.y} r="5" />
       <text class="says" x={point.x - 9} y={point.y - 8}>{point.text}</text>
     {/each}
   </g>
 {/each}
 
 <style>
-  .ground {
-    fill: var(--color-base-100);
-    stroke: var(--rule);
-  }
   .window {
     fill: var(--color-success);
     fill-opacity: 0.16;
@@ -132,9 +134,7 @@
     fill: var(--color-primary);
     font-weight: 650;
   }
-  .point {
-    fill: var(--color-error);
-  }
+
   .says {
     fill: var(--color-error);
     font-weight: 700;

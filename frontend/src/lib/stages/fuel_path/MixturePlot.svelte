@@ -27,7 +27,7 @@
   }
 </script>
 
-<section class="mixture" aria-labelledby={`mixture-${gas}`} data-mixture>
+<section class="my-4 mx-0 max-w-208" aria-labelledby={`mixture-${gas}`} data-mixture>
   <h2 id={`mixture-${gas}`}>Mixture over load</h2>
   <p class="quiet">
     Set once at full load. Below it the regulator still keeps what opens it, so that the mixture
@@ -44,7 +44,7 @@
   >
     {#snippet children(field)}
       <g clip-path={field.clip}>
-        <path class="band" d={area(field)} />
+        <path class="band fill-(--tint)" d={area(field)} />
         {#each [[mixture.hunts, 'hunts above'], [mixture.hot, 'misses, runs hot above']] as const as [at, text] (text)}
           <path class="limit" d="M{field.left} {field.y(at)}H{field.right}" />
           <text x={field.right - 4} y={field.y(at) - 5} text-anchor="end">{text}</text>
@@ -73,16 +73,10 @@
 </section>
 
 <style>
-  .mixture {
-    margin: 1rem 0;
-    max-width: 52rem;
-  }
   h2 {
     font-weight: 650;
   }
-  .band {
-    fill: var(--tint);
-  }
+
   .course {
     stroke: var(--color-primary);
     stroke-width: 2.5;

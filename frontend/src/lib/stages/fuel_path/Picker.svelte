@@ -59,16 +59,16 @@
       </thead>
       <tbody>
         {#each found as one, i (i)}
-          <tr class:now={one.now} class:no={!one.mates} data-option={one.part}>
+          <tr class:now={one.now} class:quiet={!one.mates} data-option={one.part}>
             <td><b>{one.number}</b> {one.name}</td>
             <td class="n num">{one.now ? '–' : money(one.price)}</td>
             <td class="n num">{one.stock}</td>
             <td class="n num">{one.margin?.[prefs.system] ?? '–'}</td>
             <td class="says">
-              {#if !one.mates}<span class="stop">does not mate</span>
-              {:else if one.stops}<span class="stop">{one.worst}</span>
+              {#if !one.mates}<span class="stop text-error font-semibold">does not mate</span>
+              {:else if one.stops}<span class="stop text-error font-semibold">{one.worst}</span>
               {:else if one.cautions}{one.worst}
-              {:else}<span class="good">passes</span>{/if}
+              {:else}<span class="text-success">passes</span>{/if}
               {#if one.adds.length}<span class="quiet">with {one.adds.join(', ')}</span>{/if}
             </td>
             <td>
@@ -134,19 +134,11 @@
   .now td {
     background: var(--tint);
   }
-  .no {
-    color: var(--muted);
-  }
+
   .says span {
     display: block;
   }
-  .stop {
-    color: var(--color-error);
-    font-weight: 600;
-  }
-  .good {
-    color: var(--color-success);
-  }
+
   @media (max-width: 600px) {
     thead {
       display: none;

@@ -99,10 +99,10 @@
     {/if}
   </div>
   {#if place.by_length}
-    <div class="cut"><QuantityField path={`${at}.length`} /></div>
+    <div class="max-w-72 mt-2"><QuantityField path={`${at}.length`} /></div>
   {/if}
   {#if place.ages}
-    <div class="cut">
+    <div class="max-w-72 mt-2">
       <TextField
         path={`${at}.made`}
         label="Date printed on it"
@@ -173,10 +173,7 @@
     gap: 0.4rem 0.6rem;
     align-items: center;
   }
-  .cut {
-    max-width: 18rem;
-    margin-top: 0.5rem;
-  }
+
   @media (max-width: 700px) {
     .cols {
       grid-template-columns: 1fr;

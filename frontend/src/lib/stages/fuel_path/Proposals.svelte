@@ -10,7 +10,7 @@
   const money = (value: number) => `${value < 0 ? '−' : '+'}$ ${Math.abs(value).toFixed(2)}`;
 </script>
 
-{#if bench.fault}<p class="fault" role="alert">{bench.fault}</p>{/if}
+{#if bench.fault}<p class="text-error font-semibold" role="alert">{bench.fault}</p>{/if}
 {#if bench.impossible}
   <div class="box" role="alert" data-impossible>
     <p><strong>No train.</strong> {bench.impossible.why}</p>
@@ -38,7 +38,8 @@
               {#if i === 0}Fewest changes and joints{:else}
                 With {one.differs.slice(0, 3).join(', ')}{one.differs.length > 3 ? ' …' : ''}
               {/if}
-              {#if one.days}<span class="quiet small">parts in {one.days} days</span>{/if}
+              {#if one.days}<span class="quiet block text-[.82rem]">parts in {one.days} days</span
+                >{/if}
             </td>
             <td class="n num">{one.changes}</td>
             <td class="n num">{one.joints}</td>
@@ -83,13 +84,5 @@
   .n {
     text-align: right;
     white-space: nowrap;
-  }
-  .small {
-    display: block;
-    font-size: 0.82rem;
-  }
-  .fault {
-    color: var(--color-error);
-    font-weight: 600;
   }
 </style>

@@ -38,7 +38,7 @@
   };
 </script>
 
-<div class="scroll">
+<div class="overflow-x-auto">
   <svg
     bind:this={drawing}
     viewBox={`0 0 ${total} ${H}`}
@@ -103,9 +103,6 @@
 </div>
 
 <style>
-  .scroll {
-    overflow-x: auto;
-  }
   svg {
     display: block;
     width: 100%;

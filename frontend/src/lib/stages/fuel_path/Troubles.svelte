@@ -69,7 +69,7 @@
   <p class="fine" data-fine>Every joint mates and every device gets what it needs, on paper.</p>
 {/if}
 {#if repairable}
-  <p class="quiet small">A stop can't be signed off.</p>
+  <p class="quiet text-[.85rem]">A stop can't be signed off.</p>
 {/if}
 
 <style>
@@ -112,8 +112,5 @@
   .fine {
     border-left: 3px solid var(--color-success);
     padding: 0.35rem 0.75rem;
-  }
-  .small {
-    font-size: 0.85rem;
   }
 </style>

@@ -26,7 +26,7 @@
             <td class="n num">{one.margin?.[prefs.system] ?? '–'}</td>
             <td class="n num">{one.change?.[prefs.system] ?? '–'}</td>
             <td
-              >{#if one.stops}<span class="stop">stops</span>{/if}</td
+              >{#if one.stops}<span class="stop text-error font-[650]">stops</span>{/if}</td
             >
             <td>
               {#if one.train}
@@ -67,9 +67,5 @@
   .n {
     text-align: right;
     white-space: nowrap;
-  }
-  .stop {
-    color: var(--color-error);
-    font-weight: 650;
   }
 </style>

@@ -27,7 +27,7 @@
   }
 </script>
 
-<div class="photos" data-photos={subject}>
+<div class="flex flex-wrap gap-[.4rem] items-center" data-photos={subject}>
   {#each photos as [key, file] (key)}
     <span class="photo">
       <a href={`/api/jobs/${job().id}/photos/${key}`} target="_blank" rel="noreferrer">
@@ -56,12 +56,6 @@
 </div>
 
 <style>
-  .photos {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-    align-items: center;
-  }
   .photo {
     position: relative;
   }

@@ -52,8 +52,8 @@
       {/each}
     </div>
   </div>
-  <p class="what"><strong>Good:</strong> {check.good}</p>
-  <p class="what"><strong>Bad:</strong> {check.bad}</p>
+  <p class="text-[.87rem] quiet"><strong>Good:</strong> {check.good}</p>
+  <p class="text-[.87rem] quiet"><strong>Bad:</strong> {check.bad}</p>
   {#if finding.look !== 'not_looked'}
     <div class="more">
       {#if check.value}<TextField path={`${path}.value`} label={`Value: ${check.value}`} />{/if}
@@ -84,7 +84,7 @@
             {#each DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}
           </select>
           {#if finding.done}
-            <span class="done">done by {finding.by}</span>
+            <span class="done text-success font-[650]">done by {finding.by}</span>
             <button class="btn btn-sm btn-ghost" onclick={() => put({ done: false, by: '' })}
               >Not done after all</button
             >
@@ -151,10 +151,7 @@
     background: var(--color-success);
     color: var(--color-success-content);
   }
-  .what {
-    font-size: 0.87rem;
-    color: var(--muted);
-  }
+
   .more {
     display: flex;
     flex-wrap: wrap;
@@ -184,10 +181,7 @@
   .acts .select {
     width: 12.5rem;
   }
-  .done {
-    color: var(--color-success);
-    font-weight: 650;
-  }
+
   @media (max-width: 600px) {
     .looks {
       width: 100%;

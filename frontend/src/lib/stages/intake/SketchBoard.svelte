@@ -184,13 +184,14 @@
       {:else if item.kind === 'opening'}
         <path class="mark" d="M-0.9 0.25h0.4v-0.5h1v0.5h0.4" />
       {:else if item.kind === 'cylinder'}
-        <circle class="mark" r="0.5" /><circle class="dot" r="0.14" />
+        <circle class="mark" r="0.5" /><circle class="fill-base-content" r="0.14" />
       {:else if item.kind === 'stub'}
         <path class="mark" d="M0 0.6V-0.3M-0.45-0.3h0.9" />
       {:else}
         <rect class="mark" x="-0.6" y="-0.4" width="1.2" height="0.8" rx="0.35" />
       {/if}
-      <text class="name" y="1.5" text-anchor="middle">{item.name || NAMES[item.kind]}</text>
+      <text class="font-semibold" y="1.5" text-anchor="middle">{item.name || NAMES[item.kind]}</text
+      >
     </g>
   {/each}
 </svg>
@@ -234,9 +235,7 @@
     fill: var(--color-error);
     font-weight: 700;
   }
-  .name {
-    font-weight: 600;
-  }
+
   .item {
     cursor: grab;
     outline: none;
@@ -256,9 +255,7 @@
     stroke-linejoin: round;
     stroke-linecap: round;
   }
-  .dot {
-    fill: var(--color-base-content);
-  }
+
   .pipe {
     stroke: var(--color-primary);
     stroke-width: 0.2;

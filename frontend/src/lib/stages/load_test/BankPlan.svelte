@@ -41,7 +41,7 @@
       <tbody>
         {#each bank.on as one (`${one.name}${one.leg}`)}
           <tr>
-            <td class="num count">{one.count} ×</td>
+            <td class="num count w-12 text-right">{one.count} ×</td>
             <td>{one.name}</td>
             {#if test.legs > 1}<td class="leg"
                 ><b class="num">{one.leg === 'both' ? 'A+B' : one.leg.toUpperCase()}</b></td
@@ -66,7 +66,7 @@
     </table>
   {/if}
   {#if !bank.enough}
-    <p class="short" role="status">
+    <p class="text-error font-semibold" role="status">
       Not enough at hand for a test that counts: {bank.short[prefs.system]} more, or a load of the owner's.
     </p>
   {/if}
@@ -114,10 +114,7 @@
     border-top: 1px solid var(--rule);
     padding: 0.15rem 0.7rem 0.15rem 0;
   }
-  .count {
-    width: 3rem;
-    text-align: right;
-  }
+
   .leg b {
     border: 1px solid var(--rule);
     border-radius: 0.25rem;
@@ -131,10 +128,7 @@
   .total td {
     border-top-color: var(--color-base-content);
   }
-  .short {
-    color: var(--color-error);
-    font-weight: 600;
-  }
+
   ul {
     columns: 2 14rem;
     max-width: 40rem;

@@ -61,14 +61,14 @@
 
 <div class="advice" class:halt={advice.stop} role="status" data-advice={advice.what}>
   {#if advice.what}
-    <p class="next">
+    <p class="next text-[1.15rem] font-bold">
       {text(advice.what)}{#if advice.what === 'keep'}.{:else if advice.expects}; λ about <span
           class="num">{advice.expects}</span
         > expected.{:else}.{/if}
     </p>
-  {:else}<p class="next">Not settled yet.</p>{/if}
+  {:else}<p class="next text-[1.15rem] font-bold">Not settled yet.</p>{/if}
   {#each advice.reasons as reason (reason)}<p class="quiet">{reason}</p>{/each}
-  {#if advice.stop}<p class="hard">Stop: no more load until that is fixed.</p>{/if}
+  {#if advice.stop}<p class="text-error font-bold">Stop: no more load until that is fixed.</p>{/if}
 </div>
 <div class="acts" role="group" aria-label="Decide">
   {#each choices as what (what)}
@@ -82,12 +82,12 @@
   {/each}
 </div>
 {#if run.decided}
-  <p class="by">
+  <p class="mt-[.4rem]">
     Decided: {DECIDED[run.decided as What].toLowerCase()}, {run.decided_by || 'nobody named'}.
-    {#if run.settled}<b class="good">Settled.</b>
+    {#if run.settled}<b class="text-success">Settled.</b>
     {:else if run.simulated}<b class="simulated">On the simulated bench: settles nothing.</b>{/if}
   </p>
-  <div class="reason">
+  <div class="reason max-w-176">
     <TextField
       path={`${at}.decided.reason`}
       label="Reason"
@@ -110,14 +110,7 @@
     border-left-color: var(--color-error);
     background: var(--stop-tint);
   }
-  .hard {
-    color: var(--color-error);
-    font-weight: 700;
-  }
-  .next {
-    font-size: 1.15rem;
-    font-weight: 700;
-  }
+
   .acts {
     display: flex;
     flex-wrap: wrap;
@@ -127,15 +120,7 @@
     background: var(--color-success) !important;
     color: var(--color-success-content);
   }
-  .by {
-    margin-top: 0.4rem;
-  }
-  .reason {
-    max-width: 44rem;
-  }
-  .good {
-    color: var(--color-success);
-  }
+
   .simulated {
     color: var(--color-error);
   }

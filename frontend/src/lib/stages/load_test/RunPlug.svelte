@@ -28,7 +28,7 @@
 </script>
 
 <div class="row">
-  <div class="before">
+  <div class="w-44">
     <ChoiceField path={`${at}.before`} label="Plug went in" options={PLUG_BEFORE} />
   </div>
   <div class="says">
@@ -36,7 +36,7 @@
       <p data-plug-read={run.plug.leaning}>
         <b>{run.plug.name}.</b>
         {run.plug.text}
-        {#if run.plug.why_not && !run.plug.counts}<span class="why"
+        {#if run.plug.why_not && !run.plug.counts}<span class="text-error font-semibold"
             >No evidence yet: {run.plug.why_not}</span
           >{/if}
       </p>
@@ -61,16 +61,10 @@
     align-items: center;
     margin-bottom: 0.4rem;
   }
-  .before {
-    width: 11rem;
-  }
+
   .says {
     flex: 1;
     min-width: 15rem;
     font-size: inherit;
-  }
-  .why {
-    color: var(--color-error);
-    font-weight: 600;
   }
 </style>

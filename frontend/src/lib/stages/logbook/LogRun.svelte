@@ -117,7 +117,7 @@
   <div class="wide">
     <label for={`${id}-r`}>Remark</label><input id={`${id}-r`} class="input" bind:value={remark} />
   </div>
-  <label class="fresh"
+  <label class="flex gap-2 items-center"
     ><input class="checkbox" type="checkbox" bind:checked={fresh} />the hour meter is a new one</label
   >
   <button class="btn btn-primary" disabled={!hours.trim() && !meter.trim()}>Log this run</button>
@@ -138,11 +138,7 @@
   label {
     font-size: 0.85rem;
   }
-  .fresh {
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
-  }
+
   .wide {
     grid-column: span 2;
   }

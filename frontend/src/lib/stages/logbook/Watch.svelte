@@ -27,14 +27,14 @@
   <section class="section">
     <h2>Fuel watched</h2>
     {#each watched as one (one.fuel)}
-      <div class="one" data-watched={one.fuel}>
+      <div class="grid gap-[.3rem] mb-[.6rem]" data-watched={one.fuel}>
         <p>
           <b>{one.name}</b>
           {#if one.missing}<span class="quiet"
               >{one.missing} more of the first {one.first} weighed runs tell what is usual for it.</span
             >
-          {:else if one.alarm}<b class="over">about {one.rise} more than at first</b>: lash, air
-            filter, a leak or the mixture
+          {:else if one.alarm}<b class="text-error">about {one.rise} more than at first</b>: lash,
+            air filter, a leak or the mixture
           {:else}<span class="quiet">as usual</span>{/if}
         </p>
         {#if one.sums.length}
@@ -66,11 +66,6 @@
 {/if}
 
 <style>
-  .one {
-    display: grid;
-    gap: 0.3rem;
-    margin-bottom: 0.6rem;
-  }
   svg {
     width: 100%;
     max-width: 26rem;
@@ -93,8 +88,5 @@
     fill: none;
     stroke: var(--color-base-content);
     stroke-width: 1.6;
-  }
-  .over {
-    color: var(--color-error);
   }
 </style>

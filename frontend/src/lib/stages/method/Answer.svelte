@@ -24,7 +24,7 @@
   <div class="first">
     <p class="quiet">Gas comes for</p>
     {#if figures.run}<Figure figure={figures.run} size="big" band />{/if}
-    <p class:cold={answer.starves}>
+    <p class:text-primary={answer.starves} class:font-[650]={answer.starves}>
       {answer.starves ? 'then it is too cold to boil' : 'then it is empty'}
     </p>
     <dl>
@@ -46,14 +46,14 @@
           <li>
             <span>{help.label}</span>
             <span><Figure figure={help.run} /></span>
-            <span class="gain"><Figure figure={help.gain} signed /></span>
+            <span class="text-accent"><Figure figure={help.gain} signed /></span>
           </li>
         {/each}
       </ul>
     {:else}
       <p class="quiet">Nothing here would lengthen it much: it runs empty, not cold.</p>
     {/if}
-    <p class="never">
+    <p class="mt-2 text-[.87rem] quiet">
       Never a flame, the exhaust or a heater: the shell's limit is about 52 °C (125 °F).
     </p>
   </div>
@@ -69,10 +69,7 @@
     justify-content: flex-start;
     text-align: left;
   }
-  .cold {
-    color: var(--color-primary);
-    font-weight: 650;
-  }
+
   dl {
     display: grid;
     grid-template-columns: 1fr auto;
@@ -100,14 +97,7 @@
   li span:first-child {
     text-align: left;
   }
-  .gain {
-    color: var(--color-accent);
-  }
-  .never {
-    margin-top: 0.5rem;
-    font-size: 0.87rem;
-    color: var(--muted);
-  }
+
   @media (max-width: 1000px) {
     .answer {
       grid-template-columns: 1fr;

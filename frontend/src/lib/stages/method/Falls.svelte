@@ -44,7 +44,7 @@
         steps={{ us: 10, metric: 10 }}
       />
     </div>
-    <span class="quiet right">steady</span>
+    <span class="quiet right text-right">steady</span>
   </div>
   {#each output.fuels as entry (entry.fuel)}
     <FuelRow {entry} {rating} {top} {planned} {largest} />
@@ -73,9 +73,7 @@
     align-items: end;
     padding-bottom: 0.3rem;
   }
-  .right {
-    text-align: right;
-  }
+
   .key {
     display: flex;
     flex-wrap: wrap;

@@ -22,7 +22,7 @@
     {#each flows as entry (entry.fuel)}
       <tr>
         <th scope="row">
-          <span class="name">
+          <span class="inline-flex gap-[.45rem] items-center">
             <Mark fuel={entry.fuel} letter={LETTERS[entry.fuel] ?? ''} />{entry.flow.label.replace(
               ' at full load',
               ''
@@ -51,10 +51,5 @@
   }
   tbody tr {
     border-top: 1px solid var(--rule);
-  }
-  .name {
-    display: inline-flex;
-    gap: 0.45rem;
-    align-items: center;
   }
 </style>

@@ -34,8 +34,10 @@
 
 <div class="row" class:away={!entry.at_hand} data-fuel={entry.fuel}>
   <div class="head">
-    <span class="name"><Mark fuel={entry.fuel} letter={entry.letter} />{entry.name}</span>
-    <span class="quiet small">
+    <span class="flex gap-[.45rem] items-center font-[650]"
+      ><Mark fuel={entry.fuel} letter={entry.letter} />{entry.name}</span
+    >
+    <span class="quiet text-[.8rem]">
       {entry.limited_by} limits{#if !entry.at_hand}<br />not on this site{/if}
     </span>
   </div>
@@ -63,9 +65,15 @@
     {#if largest !== null}
       <line class="start" x1={share(largest)} x2={share(largest)} y1="0" y2={H} />
     {/if}
-    <rect class="starts" x={share(entry.starting.value)} y="2" width="3" height={H - 4} />
+    <rect
+      class="fill-base-content"
+      x={share(entry.starting.value)}
+      y="2"
+      width="3"
+      height={H - 4}
+    />
   </svg>
-  <div class="value"><Figure figure={entry.running} size="big" /></div>
+  <div class="value text-right"><Figure figure={entry.running} size="big" /></div>
   <p class="steps">
     {#each entry.steps as step (step.key)}
       <span class="step"
@@ -78,8 +86,8 @@
     <span class="step"
       ><span class="quiet">starts up to</span> <Figure figure={entry.starting} /></span
     >
-    {#if !entry.carries_planned}<strong class="short">can't carry the planned load</strong>
-    {:else if entry.starts_largest === false}<strong class="short"
+    {#if !entry.carries_planned}<strong class="text-error">can't carry the planned load</strong>
+    {:else if entry.starts_largest === false}<strong class="text-error"
         >can't make the largest start</strong
       >
     {/if}
@@ -95,15 +103,7 @@
     padding: 0.35rem 0 0.4rem;
     border-top: 1px solid var(--rule);
   }
-  .name {
-    display: flex;
-    gap: 0.45rem;
-    align-items: center;
-    font-weight: 650;
-  }
-  .small {
-    font-size: 0.8rem;
-  }
+
   .bar {
     width: 100%;
     overflow: visible;
@@ -135,12 +135,7 @@
     stroke-width: 2;
     stroke-dasharray: 7 3;
   }
-  .starts {
-    fill: var(--color-base-content);
-  }
-  .value {
-    text-align: right;
-  }
+
   .steps {
     grid-column: 2 / -1;
     display: flex;
@@ -148,9 +143,7 @@
     gap: 0 1.1rem;
     font-size: 0.85rem;
   }
-  .short {
-    color: var(--color-error);
-  }
+
   @media (max-width: 699px) {
     .row {
       grid-template-columns: minmax(0, 1fr) auto;

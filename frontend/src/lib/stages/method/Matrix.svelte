@@ -24,7 +24,7 @@
     <button
       role="tab"
       aria-selected={one.key === column?.key}
-      class:unsafe={!one.safe}
+      class:text-error={!one.safe}
       onclick={() => (picked = one.key)}>{one.name}{one.safe ? '' : ' ⚠'}</button
     >
   {/each}
@@ -35,7 +35,7 @@
     <tr>
       <td></td>
       {#each states.columns as one (one.key)}
-        <th scope="col" class:here={one.key === column?.key} class:unsafe={!one.safe}>
+        <th scope="col" class:bg-(--tint)={one.key === column?.key} class:text-error={!one.safe}>
           <button onclick={() => (picked = one.key)}>{one.name}</button>
         </th>
       {/each}
@@ -47,7 +47,7 @@
         <th scope="row">{control.name}</th>
         {#each states.columns as one (one.key)}
           <td
-            class:here={one.key === column?.key}
+            class:bg-(--tint)={one.key === column?.key}
             class:mind={slips(one, control.key).length}
             data-cell={`${control.key}.${one.key}`}
             title={said(one, control.key)}>{one.positions[control.key]}</td
@@ -128,12 +128,7 @@
     padding: 0.32rem 0.2rem;
     color: var(--muted);
   }
-  .here {
-    background: var(--tint);
-  }
-  .unsafe {
-    color: var(--color-error);
-  }
+
   td.mind {
     color: var(--color-base-content);
     font-weight: 650;

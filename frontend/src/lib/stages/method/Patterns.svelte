@@ -6,7 +6,7 @@
 <svg width="0" height="0" aria-hidden="true" class="sr">
   <defs>
     <pattern id="fuel-gasoline" width="6" height="6" patternUnits="userSpaceOnUse">
-      <rect class="gasoline" width="6" height="6" />
+      <rect class="gasoline fill-(--gasoline)" width="6" height="6" />
     </pattern>
     <pattern
       id="fuel-propane"
@@ -15,33 +15,21 @@
       patternUnits="userSpaceOnUse"
       patternTransform="rotate(45)"
     >
-      <rect class="propane faint" width="7" height="7" />
-      <rect class="propane" width="3.4" height="7" />
+      <rect class="propane fill-(--propane) faint" width="7" height="7" />
+      <rect class="propane fill-(--propane)" width="3.4" height="7" />
     </pattern>
     <pattern id="fuel-natural_gas" width="8" height="6" patternUnits="userSpaceOnUse">
-      <rect class="natural faint" width="8" height="6" />
-      <rect class="natural" width="8" height="2.4" />
+      <rect class="fill-(--natural-gas) faint" width="8" height="6" />
+      <rect class="fill-(--natural-gas)" width="8" height="2.4" />
     </pattern>
     <pattern id="fuel-biogas" width="7" height="7" patternUnits="userSpaceOnUse">
-      <rect class="biogas faint" width="7" height="7" />
-      <circle class="biogas" cx="3.5" cy="3.5" r="2" />
+      <rect class="biogas fill-(--biogas) faint" width="7" height="7" />
+      <circle class="biogas fill-(--biogas)" cx="3.5" cy="3.5" r="2" />
     </pattern>
   </defs>
 </svg>
 
 <style>
-  .gasoline {
-    fill: var(--gasoline);
-  }
-  .propane {
-    fill: var(--propane);
-  }
-  .natural {
-    fill: var(--natural-gas);
-  }
-  .biogas {
-    fill: var(--biogas);
-  }
   .faint {
     opacity: 0.25;
   }

@@ -58,7 +58,7 @@
     {#each lines as line (line.key)}
       <tr class:away={!line.atHand}>
         <th scope="row">
-          <span class="name">
+          <span class="inline-flex gap-[.45rem] items-center">
             <Mark fuel={line.fuel} letter={LETTERS[line.fuel] ?? ''} />{line.name}
             {#if line.atHand}<span class="here">at hand</span>{/if}
           </span>
@@ -95,11 +95,7 @@
   tbody tr {
     border-top: 1px solid var(--rule);
   }
-  .name {
-    display: inline-flex;
-    gap: 0.45rem;
-    align-items: center;
-  }
+
   .here {
     font-weight: 400;
     font-size: 0.78rem;

@@ -78,14 +78,14 @@
       >
     </div>
   </div>
-  <p class="facts quiet">
+  <p class="text-[.82rem] quiet">
     {judged.texts.choke === 'none' ? '' : `Choke ${judged.texts.choke}. `}Metering {judged.texts
       .metering}. {judged.texts.cannot_undo
       ? `Can't be undone: ${judged.texts.cannot_undo}.`
       : 'Can be wholly undone.'} Change-over: {judged.texts.change_over}.
   </p>
   {#if open}
-    {#if judged.clash}<p class="facts clash">
+    {#if judged.clash}<p class="text-[.82rem] text-warning">
         Not together with what is chosen. {judged.clash} Swap takes its place.
       </p>{/if}
     <div class="more">
@@ -171,12 +171,7 @@
     display: flex;
     justify-content: flex-end;
   }
-  .facts {
-    font-size: 0.82rem;
-  }
-  .clash {
-    color: var(--color-warning);
-  }
+
   .more {
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { grouped } from '$lib/ui/numbers';
   import { prefs } from '$lib/session/prefs.svelte';
   import { scaled, unscaled, useReference } from '$lib/session/reference';
 
@@ -19,7 +20,7 @@
     reference.data ? Math.round(scaled(reference.data, kind, prefs.system, si) / step) * step : 0
   );
   let unit = $derived(reference.data?.kinds[kind]?.[prefs.system].text ?? '');
-  let text = $derived(`${shown(value).toLocaleString('en-US')} ${unit}`.replace('-', '−'));
+  let text = $derived(`${grouped(shown(value))} ${unit}`);
 </script>
 
 <div>

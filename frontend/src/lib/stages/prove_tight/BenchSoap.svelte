@@ -95,17 +95,17 @@
         >
         <button class="btn btn-sm" onclick={() => bench.act('lock_up')}>Lock-up</button>
       </div>
-      <div class="seen" role="status">
+      <div class="flex gap-4 items-center min-h-[3.2rem]" role="status">
         <svg viewBox="0 0 120 44" width="120" height="44" aria-hidden="true">
           <path d="M0 16h46v-4h8v4h12v-4h8v4h46v12H74v4h-8v-4H54v4h-8v-4H0Z" class="pipe" />
           {#if film}<ellipse cx="60" cy="22" rx="16" ry="14" class="film" />{/if}
           {#if film === 'bubbles'}
             {#each [[50, 10], [60, 7], [70, 12]] as [x, y] (x)}
-              <circle cx={x} cy={y} r="3" class="bubble" />
+              <circle cx={x} cy={y} r="3" class="fill-base-100 stroke-info" />
             {/each}
           {:else if film === 'foam'}
             {#each [[46, 8], [52, 4], [59, 7], [66, 3], [72, 8], [50, 13], [69, 13], [60, 12]] as [x, y] (`${x}${y}`)}
-              <circle cx={x} cy={y} r="4.4" class="bubble" />
+              <circle cx={x} cy={y} r="4.4" class="fill-base-100 stroke-info" />
             {/each}
           {/if}
         </svg>
@@ -139,12 +139,7 @@
     width: 18rem;
     max-width: 100%;
   }
-  .seen {
-    display: flex;
-    gap: 1rem;
-    align-items: center;
-    min-height: 3.2rem;
-  }
+
   .pipe {
     fill: var(--color-base-300);
     stroke: var(--color-base-content);
@@ -155,10 +150,7 @@
     stroke: var(--color-info);
     stroke-dasharray: 3 2;
   }
-  .bubble {
-    fill: var(--color-base-100);
-    stroke: var(--color-info);
-  }
+
   .simulated {
     color: var(--color-error);
   }

@@ -53,15 +53,21 @@
   <b class="letter num" title={joint.seal}>{joint.letter}</b>
   <div class="what">
     <span class="title">{joint.title}</span>
-    {#if joint.state === 'fitter'}<span class="ok">the fitter's own test, permit noted</span>
+    {#if joint.state === 'fitter'}<span class="text-success font-semibold"
+        >the fitter's own test, permit noted</span
+      >
     {:else if joint.state === 'awaits_fitter'}<span class="quiet"
         >waits for the fitter's own test and permit, under Readiness</span
       >
-    {:else if joint.state === 'tight'}<span class="ok">tight, {joint.by}</span>
-    {:else if joint.state === 'leaks' && last}<span class="stop"
+    {:else if joint.state === 'tight'}<span class="text-success font-semibold"
+        >tight, {joint.by}</span
+      >
+    {:else if joint.state === 'leaks' && last}<span class="stop text-error font-semibold"
         >leaks: {word(last.found)}. Close the source, remake the joint, soap it again.</span
       >
-    {:else if joint.void}<span class="stop">no longer counts: {joint.void}</span>
+    {:else if joint.void}<span class="stop text-error font-semibold"
+        >no longer counts: {joint.void}</span
+      >
     {:else if !ready}<span class="quiet">not made yet: the fit sheet shows when</span>{/if}
     {#if leaks.length}
       <span class="quiet small"
@@ -127,14 +133,7 @@
     gap: 0.1rem 0.7rem;
     align-items: baseline;
   }
-  .ok {
-    color: var(--color-success);
-    font-weight: 600;
-  }
-  .stop {
-    color: var(--color-error);
-    font-weight: 600;
-  }
+
   .small {
     font-size: 0.85rem;
     flex-basis: 100%;

@@ -72,7 +72,7 @@
 <svelte:head><title>{snapshot?.job.title ?? 'Job'} · Gentle Ember</title></svelte:head>
 
 {#if session.missing}
-  <main class="alone">
+  <main class="max-w-160 my-0 mx-auto">
     <h1>This job is not here</h1>
     <p>{session.missing} It may have been on another machine.</p>
     <p><a class="btn" href="/">To the shop board</a></p>
@@ -89,7 +89,7 @@
     <div class="pocket no-print"><PocketLedger {snapshot} /></div>
   </div>
 {:else}
-  <main class="alone quiet" aria-busy="true">
+  <main class="max-w-160 my-0 mx-auto quiet" aria-busy="true">
     {session.saving === 'unreached' ? 'The server does not answer; trying again.' : 'Opening…'}
   </main>
 {/if}
@@ -115,10 +115,7 @@
     background: var(--color-base-100);
     overflow-y: auto;
   }
-  .alone {
-    max-width: 40rem;
-    margin: 0 auto;
-  }
+
   .pocket {
     display: none;
   }

@@ -7,7 +7,9 @@
 <svelte:head><title>{data.method.title} · Gentle Ember</title></svelte:head>
 
 <main id="sheet" tabindex="-1">
-  <p class="quiet"><button class="back" onclick={() => history.back()}>Back</button> · Method</p>
+  <p class="quiet">
+    <button class="underline cursor-pointer" onclick={() => history.back()}>Back</button> · Method
+  </p>
   <!-- Our own Markdown, rendered on the server with raw HTML switched off. -->
   <!-- eslint-disable-next-line svelte/no-at-html-tags -->
   <article>{@html data.method.html}</article>
@@ -20,10 +22,7 @@
     padding: 1.3rem max(1.2rem, calc((100vw - 46rem) / 2)) 3rem;
     outline: none;
   }
-  .back {
-    text-decoration: underline;
-    cursor: pointer;
-  }
+
   article :global(h1) {
     font-size: 1.5rem;
     font-weight: 700;

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property, wraps
-from typing import TypeVar
+from functools import cached_property
 
+from gentle_ember.core.base.cached import remember
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.generator import Vent
 from gentle_ember.core.job.job import REMOTE_TANKS, gasoline_given_up, shut_off_fitted
@@ -44,7 +42,6 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.judged import judged_methods
 
-R = TypeVar("R")
 KEPT = 64
 """Searches kept, one for each fuel system asked for last."""
 PASSING = ("to_gas", "to_gasoline")
@@ -389,12 +386,18 @@ class StatesSection:
     before: AsBefore
 
 
+@remember(KEPT, repr)
+def state_columns(system: FuelSystem) -> tuple[StateColumn, ...]:
+    """Every state of a fuel system; kept, since a change of a job seldom touches a handle."""
+    return tuple(
+        StateColumn(system.network, state, faults(system.network, state)) for state in system.states
+    )
+
+
 def states_section(case: Case, methods: tuple[str, ...]) -> StatesSection:
     """Compute the matrix."""
     system = fuel_system(case, methods)
-    columns = tuple(
-        StateColumn(system.network, state, faults(system.network, state)) for state in system.states
-    )
+    columns = state_columns(system)
     gasoline = sum(
         fault.never for column in columns if column.state.key == "gasoline"
         for fault in column.faults
@@ -404,26 +407,14 @@ def states_section(case: Case, methods: tuple[str, ...]) -> StatesSection:
     )
 
 
-def remembered(make: Callable[[StatesSection], R]) -> Callable[[StatesSection], R]:
-    """A search over the positions of a fuel system, kept: it is asked for with every change of a
-    job, and a change seldom touches a handle."""
-    kept: OrderedDict[str, R] = OrderedDict()
-
-    @wraps(make)
-    def found(section: StatesSection) -> R:
-        network = section.columns[0].network if section.columns else None
-        key = repr((network, [one.state for one in section.columns]))
-        if key not in kept:
-            kept[key] = make(section)
-            while len(kept) > KEPT:
-                kept.popitem(last=False)
-        kept.move_to_end(key)
-        return kept[key]
-
-    return found
+def handles(section: StatesSection) -> str:
+    """What a search over the positions of a fuel system depends on: it is asked for with every
+    change of a job, and a change seldom touches a handle."""
+    network = section.columns[0].network if section.columns else None
+    return repr((network, [one.state for one in section.columns]))
 
 
-@remembered
+@remember(KEPT, handles)
 def orders(section: StatesSection) -> tuple[Sequence, ...]:
     """Every safe order a person needs: to start, to stop, to store, to change over."""
     columns = {one.state.key: one for one in section.columns}
@@ -472,7 +463,7 @@ class BothOn:
     text: str
 
 
-@remembered
+@remember(KEPT, handles)
 def both_on(section: StatesSection) -> BothOn | None:
     """The shortest way to two gases at once from any state; None where there is none."""
     found: list[BothOn] = []

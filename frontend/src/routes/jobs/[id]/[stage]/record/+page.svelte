@@ -38,7 +38,7 @@
   text="Where this stage stands, who closed it, what it waits for."
 />
 
-<p class="state" data-stage-state={stage?.state ?? 'not_started'}>
+<p class="state text-[1.1rem] font-semibold" data-stage-state={stage?.state ?? 'not_started'}>
   {#if stage?.state === 'done'}
     Done{stage.by ? ` by ${stage.by}` : ''}{stage.on ? ` on ${stage.on}` : ''}.
   {:else if stage?.state === 'left_out'}
@@ -113,10 +113,6 @@
 </div>
 
 <style>
-  .state {
-    font-size: 1.1rem;
-    font-weight: 600;
-  }
   .acts {
     display: flex;
     flex-wrap: wrap;

@@ -1,14 +1,14 @@
 <script lang="ts">
   import { SIGNALS } from '$lib/api/published';
   import Figure from '$lib/ui/Figure.svelte';
-  import { freshKey, signed, stamp } from '$lib/session/record';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
-  import { BenchLive, type GasMetering } from '$lib/stages/first_start/bench.svelte';
+  import { BenchLive } from '$lib/stages/first_start/bench.svelte';
   import BenchHands from '$lib/stages/first_start/BenchHands.svelte';
+  import NextReading from '$lib/stages/first_start/NextReading.svelte';
   import Looks from '$lib/stages/first_start/Looks.svelte';
   import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
   import Readings from '$lib/stages/first_start/Readings.svelte';
@@ -16,7 +16,6 @@
   import MixturePlot from '$lib/stages/fuel_path/MixturePlot.svelte';
   import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
   import Forbidden from '$lib/frame/Forbidden.svelte';
-  import { prefs } from '$lib/session/prefs.svelte';
 
   const job = useJob();
   let gases = $derived(job().now?.metering ?? job().settled?.metering ?? []);
@@ -49,63 +48,7 @@
     )
   );
   let live = $derived(Boolean(bench.now?.running) && !bench.busy);
-
-  async function readNow(one: GasMetering) {
-    const ahead = one.next?.turns ?? bench.now?.hands.turns ?? 0;
-    const load = Math.min(0.6 * (bench.now?.limit_w ?? 0), one.load?.value ?? Infinity);
-    const taken = await bench.take(ahead, one.signal, load);
-    if (!taken) return;
-    const fact = (value: number) => ({ value, origin: 'simulated', typed: '' });
-    job().setAll([
-      {
-        path: `${at}.readings.${freshKey('s')}`,
-        value: {
-          turns: fact(taken.turns),
-          ...(taken.value ? { [one.signal]: fact(taken.value) } : {}),
-          ...(taken.lam ? { lam: fact(taken.lam) } : {}),
-          sigma: taken.sigma,
-          ran: taken.ran,
-          ...signed()
-        }
-      }
-    ]);
-  }
-
-  function typeOne(one: GasMetering) {
-    const key = freshKey('r');
-    typing = key;
-    const path = `${at}.readings.${key}`;
-    job().setAll([
-      { path, value: { ...signed() } },
-      ...(one.next
-        ? [{ path: `${path}.turns`, typed: one.next.shown, origin: 'measured' as const }]
-        : [])
-    ]);
-  }
-
-  function lock(one: GasMetering) {
-    const value = one.setting?.value;
-    if (value === undefined) return;
-    job().setAll([
-      {
-        path: `${at}.locked`,
-        typed: value.toFixed(2),
-        origin: one.simulated ? 'simulated' : 'measured'
-      },
-      { path: `${at}.locked_by`, value: prefs.who },
-      { path: `${at}.locked_on`, value: stamp() }
-    ]);
-  }
-
-  function onkeydown(event: KeyboardEvent) {
-    if (event.key !== ' ' || !gas?.next || !live) return;
-    if (document.activeElement?.closest('input, textarea, select, button, a, dialog[open]')) return;
-    event.preventDefault();
-    void readNow(gas);
-  }
 </script>
-
-<svelte:window {onkeydown} />
 
 <SheetHead
   title={gas ? `Metering on ${gas.name}` : 'Metering'}
@@ -134,76 +77,17 @@
           set={gas.setting?.value ?? gas.locked_turns ?? undefined}
           text={`Load screw, ${place === undefined ? 'not read yet' : `${place.toFixed(2)} turns from the seat`}`}
         />
-        <p class="num at">
+        <p class="num text-center text-[1.3rem] font-bold max-w-60">
           {place === undefined ? '–' : place.toFixed(2)} <span class="quiet">turns</span>
         </p>
       </div>
-      <div class="asks" aria-live="polite" data-next={gas.next?.shown ?? ''}>
-        {#if gas.next}
-          <p class="next">Next: {gas.next.shown} turns.</p>
-          <p>{gas.next.how} <span class="quiet">{gas.next.why}</span></p>
-          <div class="acts">
-            {#if bench.now}
-              <button class="btn btn-primary" onclick={() => readNow(gas)} disabled={!live}
-                >Read now</button
-              >
-              <span class="quiet">Space</span>
-              <button
-                class="btn btn-ghost"
-                disabled={gas.forbidden.length > 0}
-                onclick={() => typeOne(gas)}>Type it instead</button
-              >
-            {:else}
-              <button
-                class="btn btn-primary"
-                disabled={gas.forbidden.length > 0}
-                onclick={() => typeOne(gas)}>Type a reading</button
-              >
-            {/if}
-          </div>
-          {#if bench.now && !bench.now.running}
-            <p class="quiet">It does not run: gas on, primed, started; then read.</p>
-          {/if}
-        {:else if gas.cannot}
-          <p class="next cannot" data-cannot={gas.cannot.why}>Cannot be set: {gas.cannot.text}</p>
-          <p>Check, in this order:</p>
-          <ol>
-            {#each gas.cannot.checks as text (text)}<li>{text}</li>{/each}
-          </ol>
-          <div class="acts">
-            <button class="btn" onclick={() => job().set(`${at}.readings`, {})}
-              >Put right: sweep again</button
-            >
-            <button
-              class="btn btn-ghost"
-              disabled={gas.forbidden.length > 0}
-              onclick={() => typeOne(gas)}>Type a reading</button
-            >
-          </div>
-        {:else if gas.setting}
-          <p class="next good" data-setting>
-            Set it at <Figure figure={gas.setting} />
-            <span class="num quiet"
-              >{gas.setting[prefs.system].low} to {gas.setting[prefs.system].high}</span
-            >
-          </p>
-          <p class="quiet">Another reading would not change it.</p>
-          <div class="acts">
-            <button class="btn btn-primary" onclick={() => lock(gas)}
-              >{gas.locked ? 'Lock again' : 'Lock it there'}</button
-            >
-            <button
-              class="btn btn-ghost"
-              disabled={gas.forbidden.length > 0}
-              onclick={() => typeOne(gas)}>Type a reading</button
-            >
-          </div>
-        {/if}
+      <div class="grid gap-[.4rem] max-w-160">
+        <NextReading {gas} {bench} {live} open={(key) => (typing = key)} />
         <dl>
           <dt>Start</dt>
           <dd>
             {#each gas.starts as one (one.key)}
-              <span class:used={one.key === gas.start?.key}
+              <span class:font-[650]={one.key === gas.start?.key}
                 ><Figure figure={one} /> <span class="quiet">{one.label}</span></span
               >
             {/each}
@@ -269,47 +153,10 @@
     align-items: start;
     margin-bottom: 0.8rem;
   }
-  .at {
-    text-align: center;
-    font-size: 1.3rem;
-    font-weight: 700;
-    max-width: 15rem;
-  }
-  .asks {
-    display: grid;
-    gap: 0.4rem;
-    max-width: 40rem;
-  }
-  .next {
-    font-size: 1.25rem;
-    font-weight: 700;
-  }
-  .good {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 0.7rem;
-    align-items: baseline;
-  }
-  .good .quiet {
-    font-size: 0.9rem;
-    font-weight: 400;
-  }
-  .cannot {
-    color: var(--color-error);
-  }
+
   .simulated {
     color: var(--color-error);
     font-size: 0.85rem;
-  }
-  .acts {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 0.8rem;
-    align-items: center;
-  }
-  ol {
-    list-style: decimal;
-    padding-left: 1.3rem;
   }
   dl {
     display: grid;
@@ -326,9 +173,7 @@
     flex-wrap: wrap;
     gap: 0 1.2rem;
   }
-  .used {
-    font-weight: 650;
-  }
+
   .link {
     text-align: left;
   }

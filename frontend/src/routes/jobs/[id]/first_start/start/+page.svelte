@@ -48,7 +48,7 @@
   />
   {#if !one.forbidden.length}
     {#if one.gate_left}
-      <p class="quiet hold">
+      <p class="quiet mt-[.7rem] font-semibold">
         {one.gate_left} of the gate open: no pull before they are good. If you smell gas, shut it off
         and get everyone out.
       </p>
@@ -93,9 +93,5 @@
     gap: 0 1rem;
     margin-top: 0.5rem;
     max-width: 52rem;
-  }
-  .hold {
-    margin-top: 0.7rem;
-    font-weight: 600;
   }
 </style>

@@ -91,7 +91,7 @@
     <b class="title">{job().settled?.job.title}</b>
     <span class="chip num" data-at={at + 1}
       >step {at + 1} of {steps.length}
-      <span class="clock" title="Time on this step">{clock.text}</span></span
+      <span class="quiet" title="Time on this step">{clock.text}</span></span
     >
     <span class="net" role="status" aria-live="polite" data-save={job().saving}
       >{job().saving === 'unreached'
@@ -100,7 +100,7 @@
           ? 'saving'
           : ''}</span
     >
-    <span class="space"></span>
+    <span class="flex-1"></span>
     <button
       class="icon"
       aria-label="Read the steps aloud"
@@ -175,12 +175,7 @@
     color: var(--muted);
     white-space: nowrap;
   }
-  .space {
-    flex: 1;
-  }
-  .clock {
-    color: var(--muted);
-  }
+
   .icon {
     width: 2.6rem;
     height: 2.6rem;

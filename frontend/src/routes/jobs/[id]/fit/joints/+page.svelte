@@ -40,8 +40,9 @@
                     : 'open'}</td
             >
             <td>
-              {#if one.void}<span class="lost">{one.void}</span>
-              {:else if one.passed}<b class="tight">tight</b> <span class="quiet">{one.by}</span>
+              {#if one.void}<span class="text-error font-semibold">{one.void}</span>
+              {:else if one.passed}<b class="tight text-success">tight</b>
+                <span class="quiet">{one.by}</span>
               {:else}<span class="quiet">–</span>{/if}
             </td>
           </tr>
@@ -73,13 +74,7 @@
     border-top: 1px solid var(--rule);
     padding: 0.3rem 0.8rem 0.3rem 0;
   }
-  .tight {
-    color: var(--color-success);
-  }
-  .lost {
-    color: var(--color-error);
-    font-weight: 600;
-  }
+
   @media (max-width: 600px) {
     td:nth-child(2) .quiet,
     th:nth-child(3),

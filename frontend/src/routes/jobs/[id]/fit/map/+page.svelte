@@ -127,7 +127,7 @@
           change={(on) => back(row.key, row.what, { back: on, ...signed() })}
           >{row.what} <span class="quiet">{row.why}</span></Tick
         >
-        <label class="tag"
+        <label class="w-48"
           ><span class="sr">Tag of {row.what}</span>
           <input
             class="input input-sm"
@@ -188,9 +188,7 @@
   .row .select {
     width: 10rem;
   }
-  .tag {
-    width: 12rem;
-  }
+
   section > .btn {
     margin-top: 0.5rem;
   }

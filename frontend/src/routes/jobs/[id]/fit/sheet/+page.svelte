@@ -33,7 +33,7 @@
 {#if fit && fit.total}
   <div class="bar">
     <p>
-      <span class="big num" data-done>{fit.total - left}</span> of
+      <span class="text-[1.5rem] font-[650] num" data-done>{fit.total - left}</span> of
       <span class="num">{fit.total}</span>
       done{#if fit.left && left}, <Figure figure={fit.left} band /> left{/if}
     </p>
@@ -94,10 +94,7 @@
     justify-content: space-between;
     align-items: center;
   }
-  .big {
-    font-size: 1.5rem;
-    font-weight: 650;
-  }
+
   .acts {
     display: flex;
     flex-wrap: wrap;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/api/settled';
   import { INLETS } from '$lib/api/published';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import Tick from '$lib/ui/Tick.svelte';
@@ -28,7 +29,7 @@
   let stops = $derived(train?.troubles.filter((one) => one.severity === 'stop').length ?? 0);
   const ways = createQuery(() => ({
     queryKey: ['templates'],
-    queryFn: async () => (await (await fetch('/api/catalog/templates')).json()) as Way[],
+    queryFn: async () => (await (await counted('/api/catalog/templates')).json()) as Way[],
     staleTime: Infinity
   }));
   let fuel = $derived(
@@ -98,7 +99,9 @@
 {#if entered}
   {#if !Object.keys(entered.slots ?? {}).length}
     <p class="quiet">Enter its parts from the source on.</p>
-    <div class="first"><Insert {bench} {fuel} after="" label="First part" /></div>
+    <div class="first flex flex-wrap gap-2">
+      <Insert {bench} {fuel} after="" label="First part" />
+    </div>
   {/if}
   {#if train}
     <p class="grade" class:bad={stops > 0} data-grade>{train.grade}</p>
@@ -148,11 +151,7 @@
     max-width: 36rem;
     font-weight: 550;
   }
-  .first {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-  }
+
   .grade {
     font-size: 1.15rem;
     font-weight: 650;

@@ -37,7 +37,11 @@
 {#each houses as house (house.gas)}
   {@const at = `sites.${site}.gases.${house.gas}`}
   <section class="section" data-house={house.gas}>
-    <p class="sum" class:bad={house.meter_enough === false}>
+    <p
+      class="mb-[.6rem]"
+      class:text-error={house.meter_enough === false}
+      class:font-semibold={house.meter_enough === false}
+    >
       All appliances and the set: <b class="num">{house.total[prefs.system]}</b>.
       {#if house.meter}
         The meter is rated for <b class="num">{house.meter[prefs.system]}</b>: {house.meter_enough
@@ -90,10 +94,13 @@
             label="Size that is there"
             options={[['', 'to be sized'], ...SIZES]}
           />
-          <div class="answer" data-sized={key}>
+          <div class="pt-[1.4rem] text-[.92rem]" data-sized={key}>
             {#if sized}
               <p>carries <Figure figure={sized.load} /></p>
-              <p class:bad={sized.enough === false}>
+              <p
+                class:text-error={sized.enough === false}
+                class:font-semibold={sized.enough === false}
+              >
                 {sized.enough === false
                   ? `too small: wants ${sized.wanted ?? 'more than 3'} in`
                   : sized.enough
@@ -112,17 +119,3 @@
 {:else}
   <p class="quiet">No house gas on this site.</p>
 {/each}
-
-<style>
-  .sum {
-    margin-bottom: 0.6rem;
-  }
-  .bad {
-    color: var(--color-error);
-    font-weight: 600;
-  }
-  .answer {
-    padding-top: 1.4rem;
-    font-size: 0.92rem;
-  }
-</style>

@@ -22,7 +22,7 @@
 {#if bill?.groups.length}
   <div class="bar">
     <p>
-      <span class="big num">$ {bill.price.toFixed(2)}</span>
+      <span class="text-[1.5rem] font-[650] num">$ {bill.price.toFixed(2)}</span>
       {#if bill.core}<span
           >of it <span class="num">$ {bill.core.toFixed(2)}</span> deposit, back with the old part</span
         >{/if}
@@ -114,10 +114,7 @@
     gap: 0 1.2rem;
     align-items: baseline;
   }
-  .big {
-    font-size: 1.5rem;
-    font-weight: 650;
-  }
+
   .acts {
     display: flex;
     gap: 0.4rem;

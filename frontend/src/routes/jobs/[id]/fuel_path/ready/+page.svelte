@@ -43,7 +43,9 @@
           <span class="kind">{item.kind}</span>
           <span class="text">
             {item.text}
-            {#if item.holds && !item.done}<span class="holds">holds the stage</span>{/if}
+            {#if item.holds && !item.done}<span
+                class="text-primary text-[.82rem] font-[650] ml-[.4rem]">holds the stage</span
+              >{/if}
             {#if item.done}<span class="quiet by">{item.by ? `by ${item.by}` : ''}</span>{/if}
             {#if item.number}
               <label class="number"
@@ -97,12 +99,7 @@
     color: var(--muted);
     font-size: 0.87rem;
   }
-  .holds {
-    color: var(--color-primary);
-    font-size: 0.82rem;
-    font-weight: 650;
-    margin-left: 0.4rem;
-  }
+
   .done .text {
     color: var(--muted);
   }

@@ -29,7 +29,7 @@
     <strong>{stack.count} studs:</strong>
     {VERDICTS[stack.verdict]}.
     {#each stack.figures as figure (figure.key)}
-      <span class="figure">{figure.label} <Figure {figure} /></span>
+      <span class="ml-[.8rem]">{figure.label} <Figure {figure} /></span>
     {/each}
   </p>
   {#if stack.missing.length}
@@ -48,7 +48,8 @@
           <tr>
             <td class="num">{i + 1}</td>
             <th
-              >{layer.name}{#if layer.new}<span class="new">new</span>{/if}</th
+              >{layer.name}{#if layer.new}<span class="text-primary text-[.82rem] ml-2">new</span
+                >{/if}</th
             >
             <td class="num n"
               >{layer.thickness?.[prefs.system] ?? ''}
@@ -90,9 +91,7 @@
     border-color: var(--color-error);
     background: var(--stop-tint);
   }
-  .figure {
-    margin-left: 0.8rem;
-  }
+
   td,
   th {
     border-top: 1px solid var(--rule);
@@ -104,11 +103,7 @@
     text-align: right;
     white-space: nowrap;
   }
-  .new {
-    color: var(--color-primary);
-    font-size: 0.82rem;
-    margin-left: 0.5rem;
-  }
+
   p a {
     text-decoration: underline;
     margin-right: 0.7rem;

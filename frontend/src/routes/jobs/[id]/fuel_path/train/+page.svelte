@@ -49,7 +49,9 @@
         >
           <Mark fuel={one.fuel} letter={one.letter} />
           <span>{one.template_title}</span>
-          {#if one.troubles.some((t) => t.severity === 'stop')}<span class="stop">stop</span>{/if}
+          {#if one.troubles.some((t) => t.severity === 'stop')}<span
+              class="stop text-error font-bold">stop</span
+            >{/if}
         </button>
       {/each}
       {#if train}
@@ -71,7 +73,7 @@
     </div>
   {/if}
   {#if train}
-    <p class="quiet keys">
+    <p class="quiet text-[.87rem]">
       Source left, engine right. Seals: H hand · W wrench · F flare, dry · T gas tape · C clamp · K
       coupler · G gasket. Arrow keys walk along it.
     </p>
@@ -185,13 +187,7 @@
     gap: 0.4rem;
     margin-left: auto;
   }
-  .stop {
-    color: var(--color-error);
-    font-weight: 700;
-  }
-  .keys {
-    font-size: 0.87rem;
-  }
+
   .ways,
   .ways label {
     display: flex;

@@ -22,7 +22,7 @@
 
 {#each walk?.groups ?? [] as group (group.key)}
   <section class="section first">
-    <div class="head">
+    <div class="flex justify-between items-center gap-4">
       <h2>{group.title}</h2>
       {#if group.key !== 'history'}
         <Photos subject={`machine.${group.key}`} label={group.title} />
@@ -57,12 +57,6 @@
 {/if}
 
 <style>
-  .head {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 1rem;
-  }
   h2 {
     font-size: 1.1rem;
     font-weight: 700;

@@ -51,7 +51,7 @@
 />
 <Questions />
 
-<div class="sites" role="group" aria-label="Sites of this set">
+<div class="flex flex-wrap gap-[.4rem] mb-[.9rem]" role="group" aria-label="Sites of this set">
   {#each names as [name, site] (name)}
     <button
       class="btn btn-sm"
@@ -188,11 +188,5 @@
     justify-items: start;
     gap: 0.3rem 1rem;
     padding-top: 1.6rem;
-  }
-  .sites {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-    margin-bottom: 0.9rem;
   }
 </style>

@@ -80,7 +80,7 @@
       {/each}
     </div>
     {#if chosen}
-      <div class="chosen">
+      <div class="flex gap-2 items-center">
         {#key selected}
           <TextField path={`${at}.sketch.items.${selected}.name`} label="Name of the marked one" />
         {/key}
@@ -133,11 +133,7 @@
     gap: 1.5rem;
     margin-top: 0.8rem;
   }
-  .chosen {
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
-  }
+
   td.bad {
     color: var(--color-error);
     font-weight: 650;

@@ -38,7 +38,7 @@
 {/if}
 
 {#each inspection?.groups ?? [] as group (group.key)}
-  <section class="group">
+  <section class="mt-[1.1rem]">
     <h2>{group.title}</h2>
     {#each group.checks as check (check.key)}<Place {check} />{/each}
   </section>
@@ -50,9 +50,7 @@
     font-weight: 700;
     margin-bottom: 0.3rem;
   }
-  .group {
-    margin-top: 1.1rem;
-  }
+
   .right {
     background: var(--tint);
     border-left: 3px solid var(--color-primary);

@@ -53,7 +53,7 @@
   <section class="section">
     <h2>Runs so far</h2>
     {#if found.runs.length}
-      <div class="scroll">
+      <div class="overflow-x-auto">
         <table data-runs>
           <thead
             ><tr
@@ -119,9 +119,7 @@
     gap: 0.6rem;
     align-content: start;
   }
-  .scroll {
-    overflow-x: auto;
-  }
+
   table {
     width: 100%;
     border-collapse: collapse;

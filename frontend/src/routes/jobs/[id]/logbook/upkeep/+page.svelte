@@ -47,7 +47,7 @@
               <b>{one.name}</b><br /><span class="quiet">{one.why}</span>
               <span class="quiet">Every {one.every}.{one.parts ? ` Take: ${one.parts}.` : ''}</span>
             </td>
-            <td class="when"
+            <td class="whitespace-nowrap"
               ><span class={`state ${one.state}`}>{STATES[one.state]}</span>
               {#if one.due && one.state !== 'over'}<br />{written(one.due)}
                 {#if one.early && one.late && one.early !== one.late}<br /><span class="quiet"
@@ -117,9 +117,7 @@
     text-align: right;
     white-space: nowrap;
   }
-  .when {
-    white-space: nowrap;
-  }
+
   .state {
     font-weight: 600;
   }

@@ -119,7 +119,7 @@
     <p class="whatif">
       What if: not saved to the job.
       <button
-        class="back"
+        class="underline font-[650] cursor-pointer"
         onclick={() => {
           temperature = load = count = shelter = undefined;
         }}>Back to the job's own</button
@@ -128,7 +128,7 @@
   {/if}
   {#if path}
     {#key path}
-      <div class="grid-3 fill">
+      <div class="grid-3 fill mt-[.4rem] mx-0 mb-[.6rem]">
         <QuantityField path={`${path}.weighed`} />
         <QuantityField path={`${path}.tare`} assumed="typical" />
         <QuantityField path={`${path}.fill`} assumed="full (80 %)" />
@@ -161,13 +161,5 @@
     padding: 0.3rem 0.8rem;
     margin-bottom: 0.6rem;
     font-size: 0.9rem;
-  }
-  .back {
-    text-decoration: underline;
-    font-weight: 650;
-    cursor: pointer;
-  }
-  .fill {
-    margin: 0.4rem 0 0.6rem;
   }
 </style>

@@ -96,7 +96,9 @@
 {:else if now}
   <p>
     Give the running rating first, from the data plate:
-    <a class="go" href={`/jobs/${job().id}/intake/set?field=set.running`}>to the set</a>.
+    <a class="underline font-semibold" href={`/jobs/${job().id}/intake/set?field=set.running`}
+      >to the set</a
+    >.
   </p>
 {/if}
 
@@ -122,9 +124,5 @@
       flex-direction: row;
       justify-content: space-between;
     }
-  }
-  .go {
-    text-decoration: underline;
-    font-weight: 600;
   }
 </style>

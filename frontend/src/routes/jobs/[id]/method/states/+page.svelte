@@ -22,7 +22,7 @@
 {#if states}
   <p class="answer" data-answer>
     <strong>Does it still run on gasoline as before?</strong>
-    <span class="big">{states.answer}</span>{#if states.differences.length}: {states.differences.join(
+    <span class="font-bold text-primary">{states.answer}</span>{#if states.differences.length}: {states.differences.join(
         '; '
       )}{/if}.
   </p>
@@ -50,9 +50,5 @@
     border-radius: 0.375rem;
     padding: 0.6rem 0.9rem;
     margin-bottom: 0.5rem;
-  }
-  .big {
-    font-weight: 700;
-    color: var(--color-primary);
   }
 </style>

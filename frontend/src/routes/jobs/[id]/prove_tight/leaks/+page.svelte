@@ -74,7 +74,7 @@
           <h3>Lock-up</h3>
           <p class="quiet">{gas.lock_up_how}</p>
           {#if gas.lock_up === 'still'}<p class="tight">The film stood still, {gas.lock_up_by}.</p>
-          {:else if gas.lock_up === 'grows'}<p class="stop">
+          {:else if gas.lock_up === 'grows'}<p class="stop text-error font-[650]">
               It grew: source shut. Dirt on its seat, inlet pressure too high, or the regulator is
               done.
             </p>{/if}
@@ -139,10 +139,7 @@
     color: var(--color-success);
     font-weight: 650;
   }
-  .stop {
-    color: var(--color-error);
-    font-weight: 650;
-  }
+
   .lock {
     display: flex;
     flex-wrap: wrap;

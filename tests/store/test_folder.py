@@ -1,0 +1,309 @@
+"""A data folder cut off, damaged, filled up or made by a newer version: named, or mended."""
+
+import errno
+import os
+import sqlite3
+import time
+
+import pytest
+from alembic.config import Config
+from alembic.script import ScriptDirectory
+
+from gentle_ember import cli
+from gentle_ember.catalog import load
+from gentle_ember.store.attachments import PART, AttachmentStore
+from gentle_ember.store.backup import backup, restore
+from gentle_ember.store.check import SETTLED_S, check
+from gentle_ember.store.database import (
+    MIGRATIONS,
+    NewerDatabaseError,
+    database_path,
+    migrate,
+    newest,
+    open_engine,
+    revision,
+)
+from gentle_ember.store.jobs import open_jobs
+from gentle_ember.store.upgrade import bring_up, worked_out
+from gentle_ember.web.app import create_app
+from gentle_ember.web.services import open_services
+from tests.helpers.service import FIRST, edit
+
+
+def sql(data, *statements):
+    with sqlite3.connect(database_path(data)) as connection:
+        return [connection.execute(one).fetchall() for one in statements]
+
+
+def columns(data, table):
+    return {row[1] for row in sql(data, f"PRAGMA table_info({table})")[0]}
+
+
+# -- migrations ------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("cut", ["0003", "0005", "0007"])
+def test_a_migration_cut_off_leaves_the_database_as_it_was(tmp_path, monkeypatch, cut):
+    """Killed within any step, the tables it made are gone; the next start goes through."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    script = ScriptDirectory.from_config(config).get_revision(cut)
+    done = script.module.upgrade
+    data = tmp_path / "shop"
+
+    def killed():
+        done()
+        raise KeyboardInterrupt
+
+    loaded = ScriptDirectory.from_config
+
+    def with_cut(given):
+        found = loaded(given)
+        monkeypatch.setattr(found.get_revision(cut).module, "upgrade", killed)
+        return found
+
+    with monkeypatch.context() as patched:
+        patched.setattr(ScriptDirectory, "from_config", staticmethod(with_cut))
+        with pytest.raises(KeyboardInterrupt):
+            migrate(data)
+    assert revision(data) is None
+    assert sql(data, "SELECT name FROM sqlite_master WHERE name = 'job'") == [[]]
+    monkeypatch.undo()
+    migrate(data)
+    assert revision(data) == newest()
+    assert {"lessons", "service"} <= columns(data, "board")
+
+
+def test_a_database_of_a_newer_version_is_refused_by_name_and_left_alone(demo_copy, capsys):
+    sql(demo_copy, "UPDATE alembic_version SET version_num = '9999'")
+    with pytest.raises(NewerDatabaseError, match=r"database 9999, this one works with 00"):
+        bring_up(demo_copy)
+    assert cli.main(["check", "--data", str(demo_copy)]) == 1
+    assert "Update, then start again; nothing was changed." in capsys.readouterr().err
+    assert revision(demo_copy) == "9999"
+
+
+def test_an_index_left_behind_by_a_start_that_was_cut_off_is_made_good_by_the_next(demo_copy):
+    assert worked_out(demo_copy) == int(newest())
+    sql(demo_copy, "UPDATE board SET title = 'stale'", "PRAGMA user_version = 0")
+    bring_up(demo_copy)
+    assert sql(demo_copy, "SELECT count(*) FROM board WHERE title = 'stale'") == [[(0,)]]
+    assert worked_out(demo_copy) == int(newest())
+    # Once it was, a start does not work it out again.
+    sql(demo_copy, "UPDATE board SET title = 'stale'")
+    bring_up(demo_copy)
+    assert sql(demo_copy, "SELECT count(*) FROM board WHERE title <> 'stale'") == [[(0,)]]
+
+
+# -- check -----------------------------------------------------------------------------------
+
+LOG_FAULTS = [
+    ("DELETE FROM change WHERE job_id = '{job}' AND revision = {last}", "its log ends at revision"),
+    ("DELETE FROM change WHERE job_id = '{job}' AND revision = 2", "a write is missing within"),
+    ("UPDATE change SET changes = '[{{\"nowhere\": 1}}]' WHERE job_id = '{job}' AND revision = 2",
+     "a write of its log can't be read"),
+    ("UPDATE change SET kind = 'undo', target = 77 WHERE job_id = '{job}' AND revision = 2",
+     "takes back a write that is not there"),
+    ("UPDATE job SET revision = revision + 3 WHERE id = '{job}'", "its log ends at revision"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("damage", "says"), LOG_FAULTS)
+def test_a_damaged_log_is_found_and_the_job_named(jobs, data, damage, says):
+    stored = jobs.create(FIRST, "RK")
+    for name in ("one", "two", "three"):
+        stored = edit(jobs, stored, "set.model", name)
+    assert check(data, rebuild=False) == []
+    table = sql(data, "SELECT name FROM sqlite_master WHERE sql LIKE '%inverse%'")[0][0][0]
+    sql(data, damage.replace("change ", f"{table} ", 1).format(job=stored.id, last=4))
+    found = check(data, rebuild=False)
+    assert any(one.startswith(f"Job {stored.id}: ") and says in one for one in found), found
+
+
+def test_a_file_of_no_job_is_found_cleared_by_rebuild_and_never_while_it_may_be_new(
+    jobs, data, attachments
+):
+    stored = jobs.create(FIRST, "RK")
+    kept = attachments.put(b"the plate")
+    entry = {"sha256": kept, "name": "plate.jpg", "media_type": "image/jpeg", "size": 9}
+    edit(jobs, stored, "attachments.f1", entry)
+    alone = attachments.put(b"of an import that was refused")
+    assert check(data, rebuild=False) == []
+    long_ago = time.time() - SETTLED_S - 60
+    os.utime(attachments.path(alone), (long_ago, long_ago))
+    os.utime(attachments.path(kept), (long_ago, long_ago))
+    assert check(data, rebuild=False) == [f"File {alone[:12]}… belongs to no job"]
+    assert check(data, rebuild=True) == [f"File {alone[:12]}… belongs to no job: taken away"]
+    assert not attachments.holds(alone)
+    assert attachments.holds(kept)
+
+
+def test_a_file_that_an_undo_could_bring_back_is_kept(jobs, data, attachments):
+    stored = jobs.create(FIRST, "RK")
+    digest = attachments.put(b"the plate")
+    entry = {"sha256": digest, "name": "plate.jpg", "media_type": "image/jpeg", "size": 9}
+    edit(jobs, stored, "attachments.f1", entry)
+    jobs.undo(stored.id, key="test.undo-1", who="")
+    long_ago = time.time() - SETTLED_S - 60
+    os.utime(attachments.path(digest), (long_ago, long_ago))
+    assert check(data, rebuild=True) == []
+    assert attachments.holds(digest)
+
+
+@pytest.mark.parametrize("where", [100, 5000, 20000])
+def test_a_database_damaged_at_the_disk_is_named_not_a_traceback(demo_copy, capsys, where):
+    path = database_path(demo_copy)
+    sql(demo_copy, "PRAGMA wal_checkpoint(TRUNCATE)", "PRAGMA journal_mode=DELETE")
+    content = bytearray(path.read_bytes())
+    content[where : where + 4000] = b"\xa5" * 4000
+    path.write_bytes(bytes(content))
+    assert cli.main(["check", "--data", str(demo_copy)]) == 1
+    told = capsys.readouterr()
+    assert "damaged" in told.out or "can't be read" in told.err
+
+
+# -- files and a full disk -------------------------------------------------------------------
+
+
+def test_a_write_that_fails_leaves_nothing_half_written(tmp_path, monkeypatch):
+    store = AttachmentStore(tmp_path)
+
+    def full(_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(OSError, match="No space"):
+        store.put(b"a photo")
+    assert [one for one in tmp_path.rglob("*") if one.is_file()] == []
+    monkeypatch.undo()
+    assert store.get(store.put(b"a photo")) == b"a photo"
+
+
+def test_what_a_power_cut_left_half_written_is_cleared_at_the_next_start(demo_copy):
+    folder = AttachmentStore(demo_copy).folder / "ab"
+    folder.mkdir(parents=True, exist_ok=True)
+    for name in (f"{PART}x1", "tmpq7w8e9"):
+        (folder / name).write_bytes(b"half")
+    whole = AttachmentStore(demo_copy).put(b"whole")
+    opened = open_services(demo_copy)
+    assert list(folder.iterdir()) == []
+    assert opened.attachments.get(whole) == b"whole"
+
+
+def test_a_backup_carries_no_half_written_file(demo_copy, tmp_path):
+    store = AttachmentStore(demo_copy)
+    whole = store.put(b"whole")
+    (store.path(whole).parent / f"{PART}x1").write_bytes(b"half")
+    backup(demo_copy, tmp_path / "shop.zip")
+    restore(tmp_path / "shop.zip", tmp_path / "again")
+    kept = [one.name for one in (tmp_path / "again" / "attachments").rglob("*") if one.is_file()]
+    assert whole in kept
+    assert all(len(name) == 64 for name in kept)
+
+
+def full_disk(*_, **__):
+    raise OSError(errno.ENOSPC, "No space left on device")
+
+
+def test_a_full_disk_is_said_so_and_loses_nothing_that_was_saved(client, monkeypatch):
+    made = client.post("/api/jobs", json={"title": "A set", "key": "a-key-of-a-test"}).json
+    at = f"/api/jobs/{made['id']}"
+    body = {"base": 1, "key": "test.full-1", "who": ""}
+    changed = client.patch(at, json={**body, "changes": [{"path": "owner", "value": "Runa"}]})
+    assert changed.status_code == 200
+    with monkeypatch.context() as full:
+        full.setattr(AttachmentStore, "put", full_disk)
+        answer = client.post(f"{at}/attachments?name=note.txt", data=b"words")
+    assert answer.status_code == 507
+    assert "nothing that was saved before is lost" in answer.json["detail"]
+    assert client.get(f"{at}?views=").json["job"]["owner"] == "Runa"
+
+
+def test_a_database_that_takes_no_more_is_said_so_and_goes_on_once_there_is_room(data):
+    client = create_app(data).test_client()
+    made = client.post("/api/jobs", json={"title": "A set", "key": "a-key-of-a-test"}).json
+    at = f"/api/jobs/{made['id']}"
+    jobs = client.application.extensions["gentle_ember"].jobs
+    raw = jobs.engine.raw_connection()
+    (pages,) = raw.driver_connection.execute("PRAGMA page_count").fetchone()
+    raw.close()
+
+    def fill(number):
+        change = [{"path": "wish", "value": f"{number} " + "quiet " * 600}]
+        return client.patch(
+            at, json={"changes": change, "base": 10**6, "key": f"test.f-{number}", "who": ""}
+        )
+
+    from sqlalchemy import event
+
+    @event.listens_for(jobs.engine, "checkout")
+    def small(connection, *_):
+        connection.execute(f"PRAGMA max_page_count = {pages + 4}")
+
+    answers = [fill(number).status_code for number in range(12)]
+    assert 507 in answers
+    assert set(answers) <= {200, 507}
+    kept = client.get(f"{at}?views=").json["revision"]
+    assert kept == 1 + answers.count(200)
+    event.remove(jobs.engine, "checkout", small)
+
+    @event.listens_for(jobs.engine, "checkout")
+    def large(connection, *_):
+        connection.execute("PRAGMA max_page_count = 1000000")
+
+    assert fill(99).status_code == 200
+
+
+def test_a_shop_another_write_holds_says_busy_and_when_to_come_again(data, monkeypatch):
+    client = create_app(data).test_client()
+    jobs = client.application.extensions["gentle_ember"].jobs
+    made = client.post("/api/jobs", json={"title": "A set", "key": "a-key-of-a-test"}).json
+
+    from sqlalchemy import event
+
+    @event.listens_for(jobs.engine, "checkout")
+    def hasty(connection, *_):
+        connection.execute("PRAGMA busy_timeout = 50")
+
+    other = sqlite3.connect(database_path(data), isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    body = {"changes": [{"path": "owner", "value": "Runa"}], "base": 1, "key": "test.b-1"}
+    answer = client.patch(f"/api/jobs/{made['id']}", json={**body, "who": ""})
+    assert answer.status_code == 503
+    assert answer.headers["Retry-After"] == "2"
+    other.execute("ROLLBACK")
+    other.close()
+    assert client.patch(f"/api/jobs/{made['id']}", json={**body, "who": ""}).status_code == 200
+
+
+# -- two threads -----------------------------------------------------------------------------
+
+
+def test_times_are_there_whatever_is_written_meanwhile(jobs, monkeypatch):
+    """A write on another thread clears what is kept, between the look and the use."""
+    from gentle_ember.store import board
+
+    asked = board.all_times
+
+    def cleared(session):
+        found = asked(session)
+        jobs._times = None
+        return found
+
+    monkeypatch.setattr(board, "all_times", cleared)
+    assert jobs.times is not None
+
+
+def test_what_the_shop_learned_is_asked_for_again_after_it_could_not_be_read(data, monkeypatch):
+    jobs = open_jobs(open_engine(data), load())
+    from gentle_ember.store import board
+
+    with monkeypatch.context() as broken:
+        broken.setattr(board, "all_lessons", full_disk)
+        with pytest.raises(OSError, match="No space"):
+            _ = jobs.taught
+    asked = []
+    lessons = board.all_lessons
+    monkeypatch.setattr(board, "all_lessons", lambda session: asked.append(1) or lessons(session))
+    assert jobs.taught is not None
+    assert asked == [1]
