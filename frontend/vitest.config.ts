@@ -5,7 +5,10 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   plugins: [svelte()],
   resolve: {
-    alias: { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) },
+    alias: {
+      $lib: fileURLToPath(new URL('./src/lib', import.meta.url)),
+      '$app/navigation': fileURLToPath(new URL('./tests/kit/navigation.ts', import.meta.url))
+    },
     conditions: ['browser']
   },
   test: {

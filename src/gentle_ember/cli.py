@@ -126,14 +126,14 @@ def _run(arguments: argparse.Namespace) -> int:
     key: Path | None = None
     address = arguments.host
     if arguments.lan:
+        from gentle_ember.store.devices import Door
         from gentle_ember.web.certificate import addresses, certificates, names
-        from gentle_ember.web.pairing import token
 
         made, found = certificates(arguments.data / "tls", names()), addresses()
         certificate, key = made.certificate, made.key
         os.environ[told.HOSTS_VARIABLE] = ",".join((arguments.host, *found))
         os.environ[told.LAN_VARIABLE] = str(arguments.port)
-        token(arguments.data / "tls")
+        Door(arguments.data)  # refused here, by name, before anything is served
         if is_loopback(arguments.host):
             address = "0.0.0.0"  # noqa: S104
     print(f"Gentle Ember: {_url(arguments)}  (Ctrl+C stops it)", flush=True)

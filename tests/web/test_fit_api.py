@@ -10,6 +10,7 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 from cryptography import x509
 
+from gentle_ember.store.devices import Door
 from gentle_ember.web import events_api
 from gentle_ember.web.address import STREAMS
 from gentle_ember.web.app import create_app
@@ -17,8 +18,6 @@ from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
 from tests.helpers.service import change, ids, key, picture, show, tell, tick
 from tests.helpers.serving import Server
-
-CODE = "a-pairing-code-of-this-shop-of-tests"
 
 
 def test_the_sheet_says_every_length_in_both_systems(demo_client):
@@ -129,9 +128,11 @@ def test_more_streams_than_there_are_threads_are_turned_away(demo_client):
 @pytest.fixture
 def on_lan(tmp_path):
     made = certificates(tmp_path / "tls", ("192.0.2.7", "localhost"))
-    lan = Lan(("https://192.0.2.7:8765",), CODE, made.authority, made.fingerprint)
-    app = create_app(tmp_path / "data", hosts=frozenset({"192.0.2.7"}), lan=lan)
-    return app.test_client()
+    door = Door(tmp_path / "data")
+    lan = Lan(("https://192.0.2.7:8765",), door, made.authority, made.fingerprint)
+    client = create_app(tmp_path / "data", hosts=frozenset({"192.0.2.7"}), lan=lan).test_client()
+    client.door = door
+    return client
 
 
 def test_only_a_paired_device_comes_in_from_the_network(on_lan):
@@ -147,11 +148,15 @@ def test_only_a_paired_device_comes_in_from_the_network(on_lan):
     assert b"PRIVATE" not in authority.data
     codes = on_lan.get("/api/pair").json
     assert codes["ways"][0]["join"].startswith("<svg")
-    joined = on_lan.get(f"/api/pair/join?token={CODE}", base_url=site, environ_base=away)
+    joined = on_lan.get(
+        f"/api/pair/join?token={on_lan.door.code()[0]}", base_url=site, environ_base=away
+    )
     assert joined.status_code == 302
     assert "HttpOnly" in joined.headers["Set-Cookie"]
     assert "Secure" in joined.headers["Set-Cookie"]
     assert on_lan.get("/api/board", base_url=site, environ_base=away).status_code == 200
+    # Who was let in lets nobody else in.
+    assert on_lan.get("/api/pair", base_url=site, environ_base=away).status_code == 403
 
 
 def test_the_shop_on_its_network_speaks_tls_a_phone_can_trust(tmp_path):

@@ -10,57 +10,10 @@ from PIL import Image
 
 from gentle_ember import cli
 from gentle_ember.documents import photo
-from gentle_ember.web import pairing
 from gentle_ember.web.address import STREAMS
-from gentle_ember.web.app import create_app
-from gentle_ember.web.certificate import certificates
 from tests.helpers.service import change, ids, show
 
-CODE = "a-pairing-code-of-a-shop-of-tests"
-
-
-# -- pairing ---------------------------------------------------------------------------------
-
-
-def test_the_code_is_made_once_whole_and_for_its_owner_alone(tmp_path):
-    code = pairing.token(tmp_path / "tls")
-    assert pairing.WHOLE_CODE.fullmatch(code)
-    assert pairing.token(tmp_path / "tls") == code
-    path = tmp_path / "tls" / "pairing"
-    assert path.stat().st_mode & 0o777 == 0o600
-    assert [one.name for one in path.parent.iterdir()] == ["pairing"]
-
-
-@pytest.mark.parametrize("held", [b"", b"\n", b"short", b"\xff" * 40, b"two words of some length "])
-def test_a_code_that_is_empty_or_damaged_closes_the_door(tmp_path, held, capsys):
-    folder = tmp_path / "shop" / "tls"
-    folder.mkdir(parents=True)
-    (folder / "pairing").write_bytes(held)
-    with pytest.raises(pairing.PairingError, match="empty or damaged"):
-        pairing.token(folder)
-    run = ["serve", "--lan", "--data", str(tmp_path / "shop"), "--port", "1"]
-    assert cli.main(run) == 1
-    assert "Delete the file and start again" in capsys.readouterr().err
-    assert (folder / "pairing").read_bytes() == held
-
-
-def test_a_code_begun_and_cut_off_is_made_again(tmp_path):
-    folder = tmp_path / "tls"
-    folder.mkdir()
-    (folder / "pairing.part").write_text("ha")
-    assert len(pairing.token(folder)) >= 24
-
-
-@pytest.mark.parametrize("held", ["", "short"])
-def test_nobody_is_let_in_by_a_code_that_is_not_whole(tmp_path, held):
-    made = certificates(tmp_path / "tls", ("192.0.2.7",))
-    lan = pairing.Lan(("https://192.0.2.7:8765",), held, made.authority, made.fingerprint)
-    client = create_app(tmp_path / "d", hosts=frozenset({"192.0.2.7"}), lan=lan).test_client()
-    away = {"base_url": "https://192.0.2.7", "environ_base": {"REMOTE_ADDR": "192.0.2.50"}}
-    client.set_cookie("ember_pair", held, domain="192.0.2.7")
-    assert client.get("/api/board", **away).status_code == 403
-    assert client.get(f"/api/pair/join?token={held}", **away).status_code in (403, 422)
-    assert client.post("/api/jobs", json={}, **away).status_code == 403
+# -- where it is served ---------------------------------------------------------------------
 
 
 @pytest.mark.parametrize(

@@ -13,6 +13,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from gentle_ember import __version__
 from gentle_ember.serving import end_with_parent
+from gentle_ember.store.devices import Door
 from gentle_ember.web import (
     bench_api,
     board_api,
@@ -178,4 +179,4 @@ def on_lan(data: Path, port: int) -> pairing.Lan:
     folder = data / "tls"
     made = certificates(folder, names())
     urls = tuple(f"https://{one}:{port}" for one in addresses())
-    return pairing.Lan(urls, pairing.token(folder), made.authority, made.fingerprint)
+    return pairing.Lan(urls, Door(data), made.authority, made.fingerprint)

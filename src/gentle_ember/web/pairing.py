@@ -2,29 +2,33 @@
 
 from __future__ import annotations
 
-import hmac
 import io
-import os
-import re
-import secrets
 from dataclasses import dataclass
 from pathlib import Path
 
 import segno
 from flask import Response, current_app, make_response, redirect, request
+from werkzeug.exceptions import Forbidden
 
+from gentle_ember.store.devices import Door, TooManyGuessesError, WrongCodeError
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.problems import problem
-from gentle_ember.web.views.shop import PairOut, PairQuery, WayInOut
+from gentle_ember.web.views.shop import (
+    DeviceIn,
+    DeviceOut,
+    DevicePath,
+    PairOut,
+    PairQuery,
+    WayInOut,
+)
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
 LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
-WHOLE_CODE = re.compile(r"[A-Za-z0-9_-]{24,}")
 OPEN = frozenset({"/api/pair/join", "/api/pair/authority.crt", "/api/health"})
 """What a device that is not paired may ask for."""
 
-api = blueprint("pair", "shop", "/api/pair", 403, 404)
+api = blueprint("pair", "shop", "/api/pair", 403, 404, 422, 429)
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,38 +36,9 @@ class Lan:
     """How the shop is reached on its network."""
 
     addresses: tuple[str, ...]
-    token: str
+    door: Door
     authority: Path
     fingerprint: str
-
-
-class PairingError(ValueError):
-    """The shop's pairing code is not whole: nobody is let in by it."""
-
-
-def token(folder: Path) -> str:
-    """The shop's pairing code, made once.
-
-    Raises:
-        PairingError: the file is there, and holds no whole code.
-    """
-    path = folder / "pairing"
-    if not path.exists():
-        folder.mkdir(parents=True, exist_ok=True)
-        part = path.with_name("pairing.part")
-        part.unlink(missing_ok=True)
-        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
-            out.write(secrets.token_urlsafe(24))
-            out.flush()
-            os.fsync(out.fileno())
-        part.replace(path)
-    code = path.read_text("ascii", errors="replace").strip()
-    if not WHOLE_CODE.fullmatch(code):
-        raise PairingError(
-            f"The pairing code in {path} is empty or damaged. Delete the file and start again: a "
-            "new code is made, and every phone is paired with it."
-        )
-    return code
 
 
 def _lan() -> Lan:
@@ -77,7 +52,7 @@ def refused(lan: Lan | None) -> Response | None:
     """Turn away a device from the network that is not paired."""
     if lan is None or request.remote_addr in LOOPBACK or request.path in OPEN:
         return None
-    if _same(request.cookies.get(COOKIE, ""), lan.token):
+    if lan.door.known(request.cookies.get(COOKIE, "")):
         return None
     text = "Open “Pair a phone” on the shop's own machine and read its code with this phone."
     if request.path.startswith("/api/"):
@@ -86,26 +61,56 @@ def refused(lan: Lan | None) -> Response | None:
     return Response(page, 403, mimetype="text/html")
 
 
-def _same(given: str, held: str) -> bool:
-    """Whether a code is the shop's; a code that is not whole is nobody's."""
-    return bool(WHOLE_CODE.fullmatch(held)) and hmac.compare_digest(given.encode(), held.encode())
+def _at_home() -> Lan:
+    """How the shop is reached, for who sits at its own machine.
+
+    Raises:
+        NotFoundError: it is not served on its network.
+        Forbidden: asked for from the network, by however well known a device.
+    """
+    lan = _lan()
+    if request.remote_addr not in LOOPBACK:
+        raise Forbidden("Devices are let in and shut out on the shop's own machine.")
+    return lan
 
 
 @api.get("", responses={200: PairOut})
 def pair() -> Response:
-    """Addresses and codes a phone reads to come in."""
-    lan = _lan()
-    ways = []
-    for address in lan.addresses:
-        join = f"{address}/api/pair/join?token={lan.token}"
-        ways.append(
+    """Addresses and codes a phone reads to come in, and the devices that did."""
+    return sent(_shown(_at_home()))
+
+
+def _shown(lan: Lan) -> PairOut:
+    code, left = lan.door.code()
+    return PairOut(
+        ways=[
             WayInOut(
                 address=address,
-                join=_code(join),
+                join=_code(f"{address}/api/pair/join?token={code}"),
                 authority=_code(f"{address}/api/pair/authority.crt"),
             )
-        )
-    return sent(PairOut(ways=ways, fingerprint=lan.fingerprint))
+            for address in lan.addresses
+        ],
+        fingerprint=lan.fingerprint,
+        lapses_s=left,
+        devices=[DeviceOut.model_validate(one) for one in lan.door.all()],
+    )
+
+
+@api.put("/devices/<key>", responses={200: PairOut})
+def name(path: DevicePath, body: DeviceIn) -> Response:
+    """Call a device by a name."""
+    lan = _at_home()
+    lan.door.name(path.key, body.name)
+    return sent(_shown(lan))
+
+
+@api.delete("/devices/<key>", responses={200: PairOut})
+def shut_out(path: DevicePath) -> Response:
+    """Let a device in no more."""
+    lan = _at_home()
+    lan.door.shut_out(path.key)
+    return sent(_shown(lan))
 
 
 def _code(text: str) -> str:
@@ -118,11 +123,16 @@ def _code(text: str) -> str:
 @api.get("/join")
 def join(query: PairQuery) -> Response:
     """Let a phone in that has the code."""
-    lan = _lan()
-    if not _same(query.token, lan.token):
-        return problem(403, "not-paired", "Not paired", "This code is not this shop's.")
+    try:
+        token = _lan().door.join(query.token, request.remote_addr or "")
+    except TooManyGuessesError as error:
+        answer = problem(429, "guesses", "Too many wrong codes", str(error))
+        answer.headers["Retry-After"] = "60"
+        return answer
+    except WrongCodeError as error:
+        return problem(403, "not-paired", "Not paired", str(error))
     answer = make_response(redirect("/"))
-    answer.set_cookie(COOKIE, lan.token, max_age=YEAR_S, secure=True, httponly=True, samesite="Lax")
+    answer.set_cookie(COOKIE, token, max_age=YEAR_S, secure=True, httponly=True, samesite="Lax")
     return answer
 
 

@@ -1,13 +1,35 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
 
+  const client = useQueryClient();
   const found = createQuery(() => ({
     queryKey: ['pair'],
     queryFn: () => ask(api.GET('/api/pair')),
-    retry: false
+    retry: false,
+    // A code lapses, and a phone comes in, while the page is looked at.
+    refetchInterval: 5000
   }));
   const image = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`;
+  let trouble = $state('');
+  let asked = $state('');
+  let minutes = $derived(Math.max(1, Math.round((found.data?.lapses_s ?? 0) / 60)));
+  const day = (text: string) =>
+    new Date(text).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' });
+
+  async function act(work: Promise<typeof found.data>) {
+    trouble = asked = '';
+    try {
+      client.setQueryData(['pair'], await work);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      trouble = error.message;
+    }
+  }
+  const at = (key: string) => ({ params: { path: { key } } });
+  const rename = (key: string, name: string) =>
+    act(ask(api.PUT('/api/pair/devices/{key}', { ...at(key), body: { name } })));
+  const shutOut = (key: string) => act(ask(api.DELETE('/api/pair/devices/{key}', at(key))));
 </script>
 
 <svelte:head><title>Pair a phone · Gentle Ember</title></svelte:head>
@@ -17,7 +39,7 @@
   {#if found.data}
     <p class="lead">
       The phone must be on this shop's network. Whoever reads these codes may come in: show them to
-      your own people only.
+      your own people only. They stand for {minutes} more min; then there are new ones.
     </p>
     {#each found.data.ways as way (way.address)}
       <section>
@@ -42,6 +64,37 @@
     {:else}
       <p>This machine is on no network.</p>
     {/each}
+    <section aria-labelledby="devices">
+      <h2 id="devices" class="font-semibold">Devices that may come in</h2>
+      {#if trouble}<p class="text-error font-semibold" role="alert">{trouble}</p>{/if}
+      <ul>
+        {#each found.data.devices as one (one.key)}
+          <li data-device={one.key}>
+            <input
+              class="input"
+              value={one.name}
+              maxlength="120"
+              aria-label={`Name of ${one.name}`}
+              onchange={(event) => rename(one.key, event.currentTarget.value)}
+            />
+            <span class="quiet">in since {day(one.since)}, here last {day(one.seen)}</span>
+            {#if asked === one.key}
+              <span class="acts">
+                Shut out {one.name}? What it has not sent yet stays on it.
+                <button class="btn btn-sm btn-primary" onclick={() => shutOut(one.key)}
+                  >Shut it out</button
+                >
+                <button class="btn btn-sm btn-ghost" onclick={() => (asked = '')}>Leave it</button>
+              </span>
+            {:else}
+              <button class="btn btn-sm" onclick={() => (asked = one.key)}>Shut out</button>
+            {/if}
+          </li>
+        {:else}
+          <li class="quiet">None yet.</li>
+        {/each}
+      </ul>
+    </section>
     <p class="quiet">
       Fingerprint to compare before trusting it: <span class="num print"
         >{found.data.fingerprint}</span
@@ -82,6 +135,23 @@
     background: #fff;
     padding: 0.4rem;
     image-rendering: pixelated;
+  }
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.8rem;
+    align-items: center;
+    border-top: 1px solid var(--rule);
+    padding: 0.35rem 0;
+  }
+  li .input {
+    width: 14rem;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.6rem;
+    align-items: center;
   }
   .print {
     word-break: break-all;

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, RootModel, StringConstraints
 
+from gentle_ember.core.job.facts import Name
 from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import BothOut, PlainOut, Request, View
 
@@ -167,11 +168,35 @@ class WayInOut(View):
     authority: str
 
 
+class DeviceOut(View):
+    """A device that was let in; when, and when it was there last."""
+
+    key: str
+    name: str
+    since: str
+    seen: str
+
+
+class DeviceIn(Request):
+    """What a device is called."""
+
+    name: Annotated[Name, StringConstraints(min_length=1)]
+
+
+class DevicePath(Request):
+    """A device that was let in."""
+
+    key: str = Field(max_length=40)
+
+
 class PairOut(View):
     """What a phone reads to come in."""
 
     ways: list[WayInOut]
     fingerprint: str
+    lapses_s: float
+    """For how long the code still stands [s]."""
+    devices: list[DeviceOut]
 
 
 class PairQuery(Request):

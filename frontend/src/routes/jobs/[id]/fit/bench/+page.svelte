@@ -95,7 +95,7 @@
     >
     <span class="net" role="status" aria-live="polite" data-save={job().saving}
       >{job().saving === 'unreached'
-        ? `no network${job().waiting ? ` · ${job().waiting} kept here` : ''}`
+        ? `${job().unreached ? 'not saved' : 'no network'}${job().waiting ? ` · ${job().waiting} kept here` : ''}`
         : job().waiting
           ? 'saving'
           : ''}</span
