@@ -23,6 +23,8 @@ export class Shop {
   /** A status to turn a request away with, by its kind. */
   turn: (kind: string) => number | undefined = () => undefined;
   photos: string[] = [];
+  /** What quantities read as, by their paths. */
+  shown: Record<string, { us: string; metric: string }> = {};
   /** Resolves when an answer may go out. */
   wait: (preview: boolean) => Promise<void> = () => Promise.resolve();
 
@@ -113,7 +115,13 @@ export class Shop {
       for (const key of keys.slice(0, -1)) here = (here[key] ??= {}) as Doc;
       here[keys.at(-1) ?? ''] = value;
     }
-    return { id: this.id, revision: this.revision, preview, job, shown: {} } as unknown as Snapshot;
+    return {
+      id: this.id,
+      revision: this.revision,
+      preview,
+      job,
+      shown: this.shown
+    } as unknown as Snapshot;
   }
 }
 

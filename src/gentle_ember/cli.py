@@ -72,6 +72,8 @@ def _parser() -> argparse.ArgumentParser:
 def main(argv: list[str] | None = None) -> int:
     """Run one command; 0 when all went well."""
     arguments = _parser().parse_args(argv)
+    # Customers' names, keys and backups are for whoever runs the shop, not for every account.
+    os.umask(0o077)
     try:
         return _COMMANDS[arguments.command](arguments)
     except (ValueError, LookupError, OSError) as error:

@@ -27,7 +27,7 @@ from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.upgrade import bring_up, worked_out
 from gentle_ember.web.app import create_app
 from gentle_ember.web.services import open_services
-from tests.helpers.service import FIRST, edit
+from tests.helpers.service import FIRST, change, edit, ids, key
 
 
 def sql(data, *statements):
@@ -307,3 +307,69 @@ def test_what_the_shop_learned_is_asked_for_again_after_it_could_not_be_read(dat
     monkeypatch.setattr(board, "all_lessons", lambda session: asked.append(1) or lessons(session))
     assert jobs.taught is not None
     assert asked == [1]
+
+
+# -- a job this version can't read -----------------------------------------------------------
+
+
+@pytest.fixture
+def beyond(demo_copy):
+    """The lambing job with a field of a newer version; a client on its shop."""
+    client = create_app(demo_copy).test_client()
+    job = ids(client)["Lambing"]
+    with sqlite3.connect(database_path(demo_copy)) as connection:
+        connection.execute(
+            "UPDATE job SET document = json_set(document, '$.set.flux', 1.21), "
+            "updated_at = '2026-11-27 00:00:00.000000' WHERE id = ?",
+            (job,),
+        )
+    return client, job
+
+
+def kept(data, job):
+    with sqlite3.connect(database_path(data)) as connection:
+        asked = "SELECT document, revision FROM job WHERE id = ?"
+        return connection.execute(asked, (job,)).fetchall()
+
+
+def test_a_job_of_a_newer_version_says_so_and_is_kept_as_it_is(beyond, demo_copy):
+    client, job = beyond
+    before = kept(demo_copy, job)
+    for answer in (
+        client.get(f"/api/jobs/{job}"),
+        client.get(f"/api/jobs/{job}/export"),
+        change(client, job, "owner", "Runa"),
+        client.post(f"/api/jobs/{job}/copy", json={"key": key(), "who": ""}),
+    ):
+        assert answer.status_code == 409, answer.json
+        assert "set.flux" in answer.json["detail"]
+        assert "It is kept as it is." in answer.json["detail"]
+    assert kept(demo_copy, job) == before
+    (found,) = check(demo_copy, rebuild=False)
+    assert found.startswith(f"Job {job}: set.flux")
+
+
+def test_none_of_the_others_is_kept_away_by_it(beyond):
+    client, job = beyond
+    others = [one for one in ids(client).values() if one != job]
+    assert len(others) == 7
+    for one in others:
+        assert client.get(f"/api/jobs/{one}").status_code == 200
+        assert client.get(f"/api/jobs/{one}/library").status_code == 200
+    assert client.get("/api/board").status_code == 200
+    assert client.get("/api/due").status_code == 200
+    assert client.get("/api/learned").status_code == 200
+
+
+def test_what_a_shop_keeps_is_for_who_runs_it_alone(tmp_path, capsys):
+    before = os.umask(0o022)
+    try:
+        shop, zipped = tmp_path / "shop", tmp_path / "shop.zip"
+        assert cli.main(["demo", "--seed-only", "--data", str(shop)]) == 0
+        assert cli.main(["backup", "--data", str(shop), str(zipped)]) == 0
+    finally:
+        os.umask(before)
+    capsys.readouterr()
+    assert shop.stat().st_mode & 0o077 == 0
+    for one in (database_path(shop), zipped, *shop.rglob("attachments/*/*")):
+        assert one.stat().st_mode & 0o077 == 0, one

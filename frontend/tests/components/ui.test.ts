@@ -152,6 +152,28 @@ describe('fields of a job', () => {
     expect(document.body.textContent).not.toContain('has no number');
   });
 
+  it('reads out what is typed once it was asked about, and never the value of before', async () => {
+    shop.shown = { 'load.planned': { us: '3,200 W', metric: '3.2 kW' } };
+    await session.refresh();
+    inJob(QuantityField, { path: 'load.planned' }, session);
+    const field = screen.getByLabelText<HTMLInputElement>('Planned load');
+    expect(field.value).toBe('3,200 W');
+    expect(document.body.textContent).toContain('3.2 kW');
+    shop.down = true;
+    await fireEvent.focus(field);
+    await fireEvent.input(field, { target: { value: '3300 W' } });
+    expect(document.body.textContent).not.toContain('3,200 W');
+    expect(document.body.textContent).not.toContain('3.2 kW');
+    await fireEvent.keyDown(field, { key: 'Enter' });
+    await waitFor(() => expect(session.saving).toBe('unreached'));
+    expect(document.body.textContent).not.toContain('3,200 W');
+    shop.down = false;
+    shop.shown = { 'load.planned': { us: '3,300 W', metric: '3.3 kW' } };
+    await session.flush();
+    await waitFor(() => expect(field.value).toBe('3,300 W'), { timeout: 4000 });
+    expect(document.body.textContent).toContain('3.3 kW');
+  });
+
   it('Escape leaves a quantity as it was', async () => {
     inJob(QuantityField, { path: 'load.planned' }, session);
     const field = screen.getByLabelText<HTMLInputElement>('Planned load');

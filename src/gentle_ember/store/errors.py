@@ -9,6 +9,10 @@ class NotFoundError(LookupError):
     """There is no such job, revision or file."""
 
 
+class UnreadableJobError(ValueError):
+    """A job is kept, and can't be read by this version; nothing of it is changed."""
+
+
 class NothingToUndoError(ValueError):
     """The log holds nothing more to undo, or to do again."""
 

@@ -10,6 +10,7 @@ from datetime import date, datetime
 from threading import Lock
 from typing import Any
 
+from pydantic import ValidationError
 from sqlalchemy import Engine, insert, select
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -38,6 +39,7 @@ from gentle_ember.store.errors import (
     NotFoundError,
     NothingToUndoError,
     UnearnedError,
+    UnreadableJobError,
 )
 from gentle_ember.store.log import (
     append,
@@ -53,7 +55,7 @@ from gentle_ember.store.log import (
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
-from gentle_ember.store.validate import valid_job
+from gentle_ember.store.validate import field_errors, valid_job
 
 KEPT_JOBS = 16
 LEAST_ROUNDS = 4
@@ -242,7 +244,7 @@ class JobStore:
         with self._lock:
             known = self._kept.get(place)
         if known is None:
-            job = Job.model_validate(row.document)
+            job = read_job(row)
             known = self._keep(row, Whole(job, job.model_dump(mode="json")))
         return known
 
@@ -419,6 +421,22 @@ class JobStore:
 def open_jobs(engine: Engine, shipped: Catalog) -> JobStore:
     """The jobs of a database over a shipped catalog, the shop's own parts laid over it."""
     return JobStore(engine, PartStore(engine, shipped))
+
+
+def read_job(row: JobRow) -> Job:
+    """The job of a row.
+
+    Raises:
+        UnreadableJobError: a newer version wrote it, or it was damaged.
+    """
+    try:
+        return Job.model_validate(row.document)
+    except ValidationError as error:
+        first = field_errors(error)[0]
+        raise UnreadableJobError(
+            f"This version of Gentle Ember can't read this job. {first.path}: {first.message} "
+            "It is kept as it is. Update, or bring it back from a backup."
+        ) from error
 
 
 def _row(session: Session, job_id: str) -> JobRow:

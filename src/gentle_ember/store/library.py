@@ -12,7 +12,8 @@ from gentle_ember.core.stages.intake.alike import Likeness, likeness, offered
 from gentle_ember.core.stages.intake.walk_round import BY_KEY
 from gentle_ember.core.stages.method.registry import SCHOOLS
 from gentle_ember.store.board import match_any, matching
-from gentle_ember.store.jobs import JobStore
+from gentle_ember.store.errors import UnreadableJobError
+from gentle_ember.store.jobs import JobStore, read_job
 from gentle_ember.store.models import BoardRow, JobRow
 
 MOST = 5
@@ -47,9 +48,14 @@ def alike(jobs: JobStore, job_id: str) -> list[Like]:
             .order_by(JobRow.updated_at.desc())
             .limit(200)
         )
-        rows = [(row.id, Job.model_validate(row.document)) for row in session.scalars(statement)]
+        rows = list(session.scalars(statement))
+        session.expunge_all()
     found = []
-    for other_id, other in rows:
+    for row in rows:
+        try:
+            other_id, other = row.id, read_job(row)
+        except UnreadableJobError:
+            continue  # named by `check`; none of the others is kept away by it
         like = likeness(job.set, other.set)
         if like is not None:
             found.append(Like(other_id, other, like, offered(job, other), _learned(other)))

@@ -20,6 +20,7 @@ from gentle_ember.store.errors import (
     NotFoundError,
     NothingToUndoError,
     UnearnedError,
+    UnreadableJobError,
 )
 from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError
@@ -107,6 +108,10 @@ def register(app: Flask) -> None:
     @app.errorhandler(NotFoundError)
     def _missing(error: NotFoundError) -> Response:
         return problem(404, "not-found", "Not found", str(error.args[0]))
+
+    @app.errorhandler(UnreadableJobError)
+    def _unreadable(error: UnreadableJobError) -> Response:
+        return problem(409, "unreadable", "Not readable", str(error))
 
     @app.errorhandler(NothingToUndoError)
     def _nothing(error: NothingToUndoError) -> Response:

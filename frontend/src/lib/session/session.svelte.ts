@@ -97,7 +97,7 @@ export class JobSession {
       if (this.saving === 'unreached') this.settle();
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
-      if (error.status === 404) this.missing = error.message;
+      if (error.status === 404 || error.status === 409) this.missing = error.message;
       else {
         await this.recall();
         this.lost();

@@ -36,8 +36,10 @@
   let sample = $derived(kind ? reference.data?.kinds[kind]?.[`sample_${prefs.system}`] : undefined);
   let stands = $derived(assumption(reference.data, kind, prefs.system, assumed));
   let understood = $derived.by(() => {
-    const now = job().now?.shown[path];
-    if (!now || error) return '';
+    const seen = job().now;
+    const now = seen?.shown[path];
+    // Of what is typed, only what was asked about it: the value that is saved reads like an answer.
+    if (!now || error || (draft !== undefined && !seen?.preview)) return '';
     const other = prefs.system === 'us' ? now.metric : now.us;
     const own = now[prefs.system];
     if (draft !== undefined) return own === other ? `= ${own}` : `= ${own} · ${other}`;

@@ -69,7 +69,10 @@
       {#if trouble}<p class="text-error font-semibold" role="alert">{trouble}</p>{/if}
       <ul>
         {#each found.data.devices as one (one.key)}
-          <li data-device={one.key}>
+          <li
+            class="ruled flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5"
+            data-device={one.key}
+          >
             <input
               class="input"
               value={one.name}
@@ -79,7 +82,7 @@
             />
             <span class="quiet">in since {day(one.since)}, here last {day(one.seen)}</span>
             {#if asked === one.key}
-              <span class="acts">
+              <span class="flex flex-wrap items-center gap-x-2 gap-y-1">
                 Shut out {one.name}? What it has not sent yet stays on it.
                 <button class="btn btn-sm btn-primary" onclick={() => shutOut(one.key)}
                   >Shut it out</button
@@ -91,7 +94,7 @@
             {/if}
           </li>
         {:else}
-          <li class="quiet">None yet.</li>
+          <li class="ruled quiet py-1.5">None yet.</li>
         {/each}
       </ul>
     </section>
@@ -136,22 +139,8 @@
     padding: 0.4rem;
     image-rendering: pixelated;
   }
-  li {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 0.8rem;
-    align-items: center;
-    border-top: 1px solid var(--rule);
-    padding: 0.35rem 0;
-  }
   li .input {
     width: 14rem;
-  }
-  .acts {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 0.6rem;
-    align-items: center;
   }
   .print {
     word-break: break-all;

@@ -73,8 +73,8 @@
 
 {#if session.missing}
   <main class="max-w-160 my-0 mx-auto">
-    <h1>This job is not here</h1>
-    <p>{session.missing} It may have been on another machine.</p>
+    <h1>This job can't be opened</h1>
+    <p>{session.missing}</p>
     <p><a class="btn" href="/">To the shop board</a></p>
   </main>
 {:else if snapshot && bench}
