@@ -312,9 +312,9 @@ def test_a_page_is_painted(demo_copy, slower):
             empty = painted_ms(browser, EMPTY, slower)
             print(f"\n  {slower} × slower: an empty page {empty:.0f} ms", end="")
             for name, place, limit in (
-                ("the board", "", 14),
-                ("a job's page", f"jobs/{job}/method/output", 18),
-                ("a quick answer", "quick/derate", 14),
+                ("the board", "", 20),
+                ("a job's page", f"jobs/{job}/method/output", 26),
+                ("a quick answer", "quick/derate", 18),
             ):
                 took = painted_ms(browser, f"{server.url}/{place}", slower)
                 say(f"{name}, {took:.0f} ms, over an empty page", took / empty, limit)
