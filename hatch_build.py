@@ -10,7 +10,7 @@ from hatchling.builders.hooks.plugin.interface import BuildHookInterface
 PAGE = Path("src/gentle_ember/web/static/index.html")
 
 
-class PageHook(BuildHookInterface):  # type: ignore[type-arg,unused-ignore]
+class PageHook(BuildHookInterface):
     """Refuses a wheel from a checkout whose page was not built; an editable install needs none."""
 
     def initialize(self, version: str, build_data: dict[str, Any]) -> None:

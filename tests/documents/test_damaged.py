@@ -95,6 +95,17 @@ def begins_with_undo(content):
     content["log"][1]["kind"] = "undo"
 
 
+def does_again_what_was_written_over(content):
+    """A redo after the same device wrote on: what it took back is gone."""
+    log = content["log"]
+    undo = next(n for n, one in enumerate(log) if one["kind"] == "undo")
+    written = {**entry(log, "edit"), "key": key(), "revision": log[undo]["revision"] + 1}
+    for one in log[undo + 1 :]:
+        one["revision"] += 1
+    log.insert(undo + 1, written)
+    content["revision"] += 1
+
+
 def same_revision_twice(content):
     content["log"][2]["revision"] = content["log"][1]["revision"]
 
@@ -143,6 +154,7 @@ LOG_DAMAGE = [
     (undo_of_nothing, "nothing to undo"),
     (undo_without_target, "nothing to undo"),
     (begins_with_undo, "nothing to undo"),
+    (does_again_what_was_written_over, "nothing to redo"),
     (same_revision_twice, "stands after"),
     (same_key_twice, "one key"),
     (out_of_order, "stands after"),

@@ -11,9 +11,9 @@ from alembic.script import ScriptDirectory
 
 from gentle_ember import cli
 from gentle_ember.catalog import load
-from gentle_ember.store.attachments import PART, AttachmentStore
+from gentle_ember.store.attachments import PART, SETTLED_S, AttachmentStore
 from gentle_ember.store.backup import backup, restore
-from gentle_ember.store.check import SETTLED_S, check
+from gentle_ember.store.check import check
 from gentle_ember.store.database import (
     MIGRATIONS,
     NewerDatabaseError,
@@ -120,6 +120,18 @@ def test_a_damaged_log_is_found_and_the_job_named(jobs, data, damage, says):
     assert any(one.startswith(f"Job {stored.id}: ") and says in one for one in found), found
 
 
+def test_a_damaged_log_keeps_nobody_from_the_job(client, data):
+    made = client.post("/api/jobs", json={"title": "A set", "key": "a-key-of-a-test"}).json
+    assert change(client, made["id"], "owner", "Runa").status_code == 200
+    (((table,),),) = sql(data, "SELECT name FROM sqlite_master WHERE sql LIKE '%inverse%' LIMIT 1")
+    sql(data, f"UPDATE {table} SET kind = 'undo', target = 77 WHERE revision = 2")  # noqa: S608
+    shown = client.get(f"/api/jobs/{made['id']}")
+    assert (shown.status_code, shown.json["can_undo"]) == (200, False)
+    undone = client.post(f"/api/jobs/{made['id']}/undo", json={"key": key(), "who": ""})
+    assert undone.status_code == 409
+    assert "damaged" in undone.json["detail"]
+
+
 def test_a_file_of_no_job_is_found_cleared_by_rebuild_and_never_while_it_may_be_new(
     jobs, data, attachments
 ):
@@ -184,9 +196,13 @@ def test_what_a_power_cut_left_half_written_is_cleared_at_the_next_start(demo_co
     folder.mkdir(parents=True, exist_ok=True)
     for name in (f"{PART}x1", "tmpq7w8e9"):
         (folder / name).write_bytes(b"half")
+        long_ago = time.time() - SETTLED_S - 60
+        os.utime(folder / name, (long_ago, long_ago))
+    # One that is being written now, by a server beside a command, is left to it.
+    (folder / f"{PART}now").write_bytes(b"under way")
     whole = AttachmentStore(demo_copy).put(b"whole")
     opened = open_services(demo_copy)
-    assert list(folder.iterdir()) == []
+    assert [one.name for one in folder.iterdir()] == [f"{PART}now"]
     assert opened.attachments.get(whole) == b"whole"
 
 

@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.change import Change, client_of, hand_of
 from gentle_ember.store.errors import NothingToUndoError
-from gentle_ember.store.log import client_of, hand_of, known_keys
+from gentle_ember.store.log import known_keys
 from tests.helpers.service import FIRST, key
 
 _count = itertools.count()

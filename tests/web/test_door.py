@@ -125,6 +125,19 @@ def test_when_a_device_was_there_last_is_written_down_once_an_hour(door, clock, 
     assert Door(tmp_path / "shop", clock).known(token).seen > first
 
 
+def test_a_full_disk_keeps_nobody_out_who_may_come_in(door, clock, monkeypatch):
+    token = door.join(door.code()[0], "192.0.2.1")
+    first = door.known(token).seen
+
+    def full(_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("os.fsync", full)
+    clock.now += 4000
+    assert door.known(token).seen > first
+    assert door.known(token)
+
+
 def test_the_list_ends_somewhere(door, monkeypatch):
     monkeypatch.setattr("gentle_ember.store.devices.MOST_DEVICES", 2)
     code, _ = door.code()
@@ -238,6 +251,13 @@ def test_a_device_is_named_and_shut_out_on_the_shops_own_machine_alone(on_lan, d
     assert on_lan.delete(at).json["devices"] == []
     assert on_lan.get("/api/board", **AWAY).status_code == 403
     assert on_lan.delete(at).status_code == 404
+
+
+def test_a_look_ahead_at_the_code_lets_nobody_in(on_lan, door):
+    code = door.code()[0]
+    assert on_lan.head(f"/api/pair/join?token={code}", **AWAY).status_code == 200
+    assert door.all() == []
+    assert on_lan.get("/api/board", **AWAY).status_code == 403
 
 
 def test_guesses_over_the_network_are_told_to_wait(on_lan):

@@ -164,6 +164,19 @@ describe('what is not taken', () => {
     expect(document.querySelector('[data-turned-away]')).toBeNull();
   });
 
+  it('a refusal that is of no field stands below the bar, whole, until it is closed', async () => {
+    inJob(SaveState, { session }, session);
+    inJob(Conflicts, { session }, session);
+    shop.turn = () => 400;
+    session.undo();
+    const told = await screen.findByText('Turned away.');
+    expect(screen.getByRole('status').textContent?.trim()).toBe('Not done');
+    expect(told.closest('[data-notice]')).not.toBeNull();
+    await fireEvent.click(screen.getByText('Close'));
+    expect(document.querySelector('[data-conflicts]')).toBeNull();
+    expect(screen.getByRole('status').textContent?.trim()).toBe('Saved');
+  });
+
   it('a photo that was refused is sent again or let go by hand', async () => {
     inJob(Conflicts, { session }, session);
     shop.turn = (kind) => (kind === 'photo' ? 413 : undefined);

@@ -24,12 +24,20 @@ from pydantic import (
     model_validator,
 )
 
+from gentle_ember.core.job.change import stacked
 from gentle_ember.core.job.job import Job
 
 FORMAT, VERSION = "gentle-ember-job", 3
 LARGEST_ENTRY = 64 * 1024 * 1024
 LARGEST_TOTAL = 512 * 1024 * 1024
 _EPOCH = (1980, 1, 1, 0, 0, 0)
+
+
+UNREADABLE = (
+    zipfile.BadZipFile, zlib.error, lzma.LZMAError, EOFError, OSError, ValueError,
+    NotImplementedError, RuntimeError,
+)  # fmt: skip
+"""What a zip that is none, or is damaged anywhere, is answered with."""
 
 
 class JobFileError(ValueError):
@@ -107,21 +115,12 @@ class JobFile(BaseModel):
     @model_validator(mode="after")
     def _whole_log(self) -> JobFile:
         """Its writes follow one another, undo and redo have something to go by, and end here."""
-        undo: list[int] = []
-        redo: list[int] = []
         last = 0
         for entry in self.log:
             if entry.revision <= last:
                 raise ValueError(f"revision {entry.revision} of the log stands after {last}")
             last = entry.revision
-            if entry.kind in ("undo", "redo"):
-                stack, other = (undo, redo) if entry.kind == "undo" else (redo, undo)
-                if entry.target not in stack:
-                    raise ValueError(f"revision {last} of the log: nothing to {entry.kind}")
-                stack.remove(entry.target)
-                other.append(entry.target)
-            elif entry.kind == "edit":
-                undo.append(last)
+        stacked((one.revision, one.kind, one.target, one.key) for one in self.log)
         if last > self.revision:
             raise ValueError(f"the log goes on to {last}, past revision {self.revision}")
         if len({entry.key for entry in self.log}) != len(self.log):
@@ -168,8 +167,7 @@ def read(data: bytes) -> tuple[JobFile, dict[str, bytes]]:
             return _read(archive)
     except JobFileError:
         raise
-    except (zipfile.BadZipFile, zlib.error, lzma.LZMAError, EOFError, OSError, ValueError,
-            NotImplementedError, RuntimeError) as error:  # fmt: skip
+    except UNREADABLE as error:
         raise JobFileError(
             "This is not a job file, or it is damaged: the zip can't be read."
         ) from (error)

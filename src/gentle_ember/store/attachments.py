@@ -6,6 +6,7 @@ import hashlib
 import os
 import re
 import tempfile
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -18,16 +19,35 @@ LARGEST_PHOTO = 60 * 1024 * 1024
 PART = ".part-"
 PARTS = (PART, "tmp")
 """How names of files begin that are being written, now and in earlier versions."""
+SETTLED_S = 3600
+"""How long after it came a file that belongs to nothing is left alone [s]."""
 WHOLE = re.compile(r"[0-9a-f]{64}")
 
 
-def _settle(folder: Path) -> None:
-    """Have the names in a folder on the disk too, so that a power cut takes none."""
-    handle = os.open(folder, os.O_RDONLY)
+def write_whole(path: Path, content: bytes) -> None:
+    """Write a file whole or not at all, on the disk when this returns, for its owner alone."""
+    path.parent.mkdir(parents=True, exist_ok=True)
+    number, name = tempfile.mkstemp(dir=path.parent, prefix=PART)
+    part = Path(name)
     try:
-        os.fsync(handle)
+        with os.fdopen(number, "wb") as handle:
+            handle.write(content)
+            handle.flush()
+            os.fsync(handle.fileno())
+        part.replace(path)
+        # The name too, so that a power cut takes no file the database knows.
+        folder = os.open(path.parent, os.O_RDONLY)
+        try:
+            os.fsync(folder)
+        finally:
+            os.close(folder)
     finally:
-        os.close(handle)
+        part.unlink(missing_ok=True)
+
+
+def settled(path: Path) -> bool:
+    """Whether a file came so long ago that nobody can still be at work with it."""
+    return time.time() - path.stat().st_mtime >= SETTLED_S
 
 
 class AttachmentStore:
@@ -45,18 +65,7 @@ class AttachmentStore:
         digest = hashlib.sha256(content).hexdigest()
         target = self.path(digest)
         if not target.exists():
-            target.parent.mkdir(parents=True, exist_ok=True)
-            number, name = tempfile.mkstemp(dir=target.parent, prefix=PART)
-            part = Path(name)
-            try:
-                with os.fdopen(number, "wb") as handle:
-                    handle.write(content)
-                    handle.flush()
-                    os.fsync(handle.fileno())
-                part.replace(target)
-                _settle(target.parent)
-            finally:
-                part.unlink(missing_ok=True)
+            write_whole(target, content)
         return digest
 
     def holds(self, sha256: str) -> bool:
@@ -70,7 +79,7 @@ class AttachmentStore:
     def clear_parts(self) -> None:
         """Throw away what a power cut left half written."""
         for one in self.folder.glob("*/*"):
-            if one.name.startswith(PARTS):
+            if one.name.startswith(PARTS) and settled(one):
                 one.unlink(missing_ok=True)
 
     def get(self, sha256: str) -> bytes:

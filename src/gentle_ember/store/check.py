@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -15,17 +14,14 @@ from gentle_ember.catalog import load
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
 from gentle_ember.store import board
-from gentle_ember.store.attachments import AttachmentStore
+from gentle_ember.store.attachments import AttachmentStore, settled
 from gentle_ember.store.database import database_path, open_engine
-from gentle_ember.store.errors import InvalidJobError
+from gentle_ember.store.errors import InvalidJobError, NothingToUndoError
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.log import stacks
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.upgrade import bring_up
 from gentle_ember.store.validate import valid_job
-
-SETTLED_S = 3600
-"""How long after it came a file of no job is left alone [s]."""
 
 
 def check(data: Path, *, rebuild: bool) -> list[str]:
@@ -77,13 +73,16 @@ def _files(job: Job, attachments: AttachmentStore) -> Iterator[str]:
 
 def _log(session: Session, row: JobRow) -> Iterator[str]:
     """What is wrong with a job's log: a write that is gone, or one that can't be read."""
-    revisions = list(
-        session.scalars(
-            select(ChangeRow.revision)
-            .where(ChangeRow.job_id == row.id)
-            .order_by(ChangeRow.revision)
-        )
-    )
+    log = select(ChangeRow).where(ChangeRow.job_id == row.id).order_by(ChangeRow.revision)
+    try:
+        rows = list(session.scalars(log))
+        for one in rows:
+            for entry in (*one.changes, *one.inverse):
+                Change(**entry)
+    except (ValueError, TypeError):
+        yield "a write of its log can't be read"
+        return
+    revisions = [one.revision for one in rows]
     last = revisions[-1] if revisions else 0
     if last != row.revision:
         yield f"its log ends at revision {last}, the job is at {row.revision}"
@@ -91,14 +90,8 @@ def _log(session: Session, row: JobRow) -> Iterator[str]:
         yield "a write is missing within its log"
     try:
         stacks(session, row.id)
-    except ValueError:
+    except NothingToUndoError:
         yield "its log takes back a write that is not there"
-    try:
-        for one in session.scalars(select(ChangeRow).where(ChangeRow.job_id == row.id)):
-            for entry in (*one.changes, *one.inverse):
-                Change(**entry)
-    except (ValueError, TypeError):
-        yield "a write of its log can't be read"
 
 
 def _left_over(
@@ -114,7 +107,7 @@ def _left_over(
             del kept[digest]
     for digest, path in sorted(kept.items()):
         # One that came just now may be of a job that is still on its way.
-        if time.time() - path.stat().st_mtime < SETTLED_S:
+        if not settled(path):
             continue
         if clear:
             path.unlink()

@@ -6,7 +6,6 @@ import hashlib
 import hmac
 import json
 import logging
-import os
 import secrets
 import time
 from collections import deque
@@ -17,6 +16,7 @@ from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from threading import Lock
 
+from gentle_ember.store.attachments import write_whole
 from gentle_ember.store.errors import NotFoundError
 
 CODE_S = 600.0
@@ -132,7 +132,10 @@ class Door:
             before = datetime.fromisoformat(found.seen).timestamp()
             if self._clock() - before >= SEEN_S:
                 found = replace(found, seen=self._stamp())
-                self._keep({**self._devices, found.key: found})
+                try:
+                    self._keep({**self._devices, found.key: found})
+                except OSError:  # a full disk keeps nobody out who may come in
+                    self._devices = {**self._devices, found.key: found}
             return found
 
     def all(self) -> list[Device]:
@@ -170,14 +173,8 @@ class Door:
 
     def _keep(self, devices: dict[str, Device]) -> None:
         """On the disk first, whole or not at all; then in use."""
-        self.path.parent.mkdir(parents=True, exist_ok=True)
-        part = self.path.with_name("devices.part")
-        part.unlink(missing_ok=True)
-        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
-            json.dump({"version": 1, "devices": [asdict(one) for one in devices.values()]}, out)
-            out.flush()
-            os.fsync(out.fileno())
-        part.replace(self.path)
+        held = {"version": 1, "devices": [asdict(one) for one in devices.values()]}
+        write_whole(self.path, json.dumps(held).encode())
         self._devices = devices
 
 

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job.change import Change, apply
+from gentle_ember.core.job.change import Change, apply, client_of, hand_of
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part_copies import UnknownPartError
 from gentle_ember.core.plan import plan
@@ -44,8 +44,6 @@ from gentle_ember.store.errors import (
 from gentle_ember.store.log import (
     append,
     by_key,
-    client_of,
-    hand_of,
     known_keys,
     later,
     now,
@@ -200,7 +198,10 @@ class JobStore:
 
     def _told(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
         """A job as it stands, with what can be undone: by the device of a key, else by any."""
-        found, hand = stacks(session, row.id), hand_of(key)
+        try:
+            found, hand = stacks(session, row.id), hand_of(key)
+        except NothingToUndoError:  # a damaged log keeps nobody from the job; `check` names it
+            return Stored(row.id, row.revision, job, row.updated_at, False, False)
         back = found.own("undo", hand) if hand else found.undo
         on = found.own("redo", hand) if hand else found.redo
         return Stored(row.id, row.revision, job, row.updated_at, bool(back), bool(on))

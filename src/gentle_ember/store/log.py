@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from datetime import UTC, datetime
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from gentle_ember.core.job.change import Change, overlap
-from gentle_ember.store.errors import ConflictError
+from gentle_ember.core.job.change import Change, Stacks, client_of, overlap, stacked
+from gentle_ember.store.errors import ConflictError, NothingToUndoError
 from gentle_ember.store.models import ChangeRow, JobRow
 
 
@@ -63,15 +63,6 @@ def append(
     )
 
 
-def client_of(key: str) -> str:
-    """The writer a key belongs to: keys are `writer-number`, and a writer's own are in order.
-
-    >>> client_of("a1b2c3d4-17")
-    'a1b2c3d4'
-    """
-    return key.rpartition("-")[0]
-
-
 def refuse_overlap(
     session: Session, row: JobRow, changes: list[Change], base: int, writer: str
 ) -> None:
@@ -95,55 +86,21 @@ def refuse_overlap(
             raise ConflictError(clash, other.who, other.revision)
 
 
-def hand_of(key: str) -> str:
-    """The device a key was made on: a writer's name begins with it, before a dot.
-
-    >>> hand_of("phone123.a1b2c3d4-17"), hand_of("a1b2c3d4-17")
-    ('phone123', 'a1b2c3d4')
-    """
-    return client_of(key).partition(".")[0]
-
-
-@dataclass(frozen=True, slots=True)
-class Stacks:
-    """Revisions that can be undone and redone, newest last, each with the device that wrote it."""
-
-    undo: tuple[tuple[int, str], ...]
-    redo: tuple[tuple[int, str], ...]
-
-    def own(self, kind: str, hand: str) -> int | None:
-        """The newest revision of a device that can be undone or redone."""
-        stack = self.undo if kind == "undo" else self.redo
-        return next((at for at, by in reversed(stack) if by == hand), None)
-
-
 def stacks(session: Session, job_id: str) -> Stacks:
     """What can be undone and redone of a job, derived from its log.
 
     Raises:
-        ValueError: the log takes back a write that is not there.
+        NothingToUndoError: the log is damaged.
     """
     rows = session.execute(
         select(ChangeRow.revision, ChangeRow.kind, ChangeRow.target, ChangeRow.key)
         .where(ChangeRow.job_id == job_id)
         .order_by(ChangeRow.revision)
     )
-    undo: list[tuple[int, str]] = []
-    redo: list[tuple[int, str]] = []
-    for revision, kind, target, key in rows:
-        hand = hand_of(key)
-        if kind == "edit":
-            undo.append((revision, hand))
-            # Whoever writes on does not come back to what he took back; others may.
-            redo = [one for one in redo if one[1] != hand]
-        elif kind in ("undo", "redo"):
-            source, other = (undo, redo) if kind == "undo" else (redo, undo)
-            found = next((one for one in source if one[0] == target), None)
-            if found is None:
-                raise ValueError(f"revision {revision}: nothing to {kind}")
-            source.remove(found)
-            other.append(found)
-    return Stacks(tuple(undo), tuple(redo))
+    try:
+        return stacked((row.revision, row.kind, row.target, row.key) for row in rows)
+    except ValueError as error:
+        raise NothingToUndoError(f"The log of this job is damaged: {error}.") from error
 
 
 def later(session: Session, job_id: str, target: ChangeRow) -> ChangeRow | None:

@@ -13,7 +13,7 @@
         ? `Not saved: no answer. ${session.waiting} kept here, trying again`
         : 'No answer from the server, trying again';
     }
-    if (session.notice) return session.notice;
+    if (session.notice) return 'Not done';
     if (refused)
       return `Not saved: ${refused} ${refused === 1 ? 'field needs' : 'fields need'} correcting`;
     return { saved: 'Saved', typing: '…', saving: 'Saving' }[session.saving];

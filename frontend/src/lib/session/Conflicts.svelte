@@ -29,10 +29,16 @@
       .join('; ');
 </script>
 
-{#if session.conflicts.length || turnedAway}
+{#if session.conflicts.length || turnedAway || session.notice}
   <section class="conflicts no-print" role="alert" data-conflicts>
     {#if turnedAway}
       <div data-turned-away><p><b>Not saved yet, kept here.</b> <span>{turnedAway}</span></p></div>
+    {/if}
+    {#if session.notice}
+      <div data-notice>
+        <p>{session.notice}</p>
+        <button class="btn btn-sm btn-ghost" onclick={() => (session.notice = '')}>Close</button>
+      </div>
     {/if}
     {#each session.conflicts as one (one.key)}
       <div>

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -89,3 +90,65 @@ def overlap(one: list[Change], other: list[Change]) -> list[str]:
 def _touch(a: list[str], b: list[str]) -> bool:
     shorter = min(len(a), len(b))
     return a[:shorter] == b[:shorter]
+
+
+def client_of(key: str) -> str:
+    """The writer a key belongs to: keys are `writer-number`, and a writer's own are in order.
+
+    >>> client_of("a1b2c3d4-17")
+    'a1b2c3d4'
+    """
+    return key.rpartition("-")[0]
+
+
+def hand_of(key: str) -> str:
+    """The device a key was made on: a writer's name begins with it, before a dot.
+
+    >>> hand_of("phone123.a1b2c3d4-17"), hand_of("a1b2c3d4-17")
+    ('phone123', 'a1b2c3d4')
+    """
+    return client_of(key).partition(".")[0]
+
+
+@dataclass(frozen=True, slots=True)
+class Stacks:
+    """Revisions that can be undone and redone, newest last, each with the device that wrote it."""
+
+    undo: tuple[tuple[int, str], ...]
+    redo: tuple[tuple[int, str], ...]
+
+    def own(self, kind: str, hand: str) -> int | None:
+        """The newest revision of a device that can be undone or redone."""
+        stack = self.undo if kind == "undo" else self.redo
+        return next((at for at, by in reversed(stack) if by == hand), None)
+
+
+def stacked(log: Iterable[tuple[int, str, int | None, str]]) -> Stacks:
+    """What can be undone and redone after a log.
+
+    Args:
+        log: of each write in order its revision, its kind, the revision it takes back or does
+            again, its key.
+
+    Raises:
+        ValueError: it takes back a write that does not stand, or does one again that does.
+
+    >>> stacked([(2, "edit", None, "a.v-1"), (3, "undo", 2, "a.v-2")]).redo
+    ((2, 'a'),)
+    """
+    undo: list[tuple[int, str]] = []
+    redo: list[tuple[int, str]] = []
+    for revision, kind, target, key in log:
+        hand = hand_of(key)
+        if kind == "edit":
+            undo.append((revision, hand))
+            # Whoever writes on does not come back to what he took back; others may.
+            redo = [one for one in redo if one[1] != hand]
+        elif kind in ("undo", "redo"):
+            source, other = (undo, redo) if kind == "undo" else (redo, undo)
+            found = next((one for one in source if one[0] == target), None)
+            if found is None:
+                raise ValueError(f"revision {revision} of the log: nothing to {kind}")
+            source.remove(found)
+            other.append(found)
+    return Stacks(tuple(undo), tuple(redo))
