@@ -26,6 +26,7 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import propane
 from gentle_ember.core.physics.cylinder import STEEL_HEAT_CAPACITY, chill, starvation_temperature
 from gentle_ember.core.physics.mixture import Metered, over_load
+from gentle_ember.core.rests import what_it_rests_on
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.marks.drawing import template as drill_template
 from gentle_ember.core.stages.fit.marks.mount import mount_plans
@@ -36,6 +37,8 @@ from gentle_ember.core.stages.fuel_path.mixture import LOADS
 from gentle_ember.core.stages.fuel_path.search import solve
 from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.core.stages.load_test.bank import BankLoad, plan_bank
+from gentle_ember.core.stages.load_test.joint import joint_estimate
+from gentle_ember.core.stages.load_test.tests import load_tests_here
 from gentle_ember.documents.drawing import drawing_pdf
 from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
@@ -43,7 +46,8 @@ from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.store.log import now
 from gentle_ember.store.models import JobRow
 from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server
-from tests.helpers.sets import asked, job_of
+from tests.helpers.sets import asked, fact, job_of
+from tests.helpers.sound import put, sound
 from tests.helpers.sweeps import START, bench, started, swept
 
 
@@ -236,6 +240,29 @@ def test_the_mixture_over_forty_loads():
         over_load(Metered(float(next(signals)), 62.0, 30.0, 0.4), LOADS, smooth=False)
 
     say("mixture over 40 loads", undisturbed_s(one, 12) * 1e3, 5, "ms")
+
+
+def test_the_joint_estimate_of_a_set():
+    """A weighing, a U-tube, two λ and a load held, taken together anew: within 50 ms."""
+    job = put(sound("spacer"), "load_tests.s1-propane", {"runs": {"r1": {"readings": {
+        "a": {"output": fact(2900.0), "suction": fact(700.0), "lam": fact(0.95)},
+        "b": {"output": fact(1500.0), "lam": fact(0.99)},
+    }}}})  # fmt: skip
+    job = put(job, "set.weigh_ins.w1", {
+        "fuel": "propane", "before": fact(14.0), "after": fact(12.6),
+        "energy": fact(2900.0 * 3600), "duration": fact(3600.0),
+    })  # fmt: skip
+    plan = Plan(job, load())
+    plan.of(load_tests_here)
+    say("joint estimate", undisturbed_s(lambda: joint_estimate(plan), 12) * 1e3, 50, "ms")
+
+
+def test_what_a_pass_rests_on():
+    """Every assumed fact at its ends, and where it turns: within 100 ms."""
+    catalog = load()
+    say("what a pass rests on",
+        undisturbed_s(lambda: what_it_rests_on(Plan(sound("second"), catalog)), 8) * 1e3,
+        100, "ms")  # fmt: skip
 
 
 def test_a_bench_step_and_an_automatic_sweep():

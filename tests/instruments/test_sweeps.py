@@ -2,14 +2,14 @@
 
 import math
 import os
-import random
+import statistics
 from collections import Counter
 
 import pytest
 
 from gentle_ember.core.job.metering import Ran, Signal, Taken
 from gentle_ember.core.stages.first_start.metering.sweep import Why, judge
-from tests.helpers.sweeps import MOST, START, bench, read_from, swept
+from tests.helpers.sweeps import MOST, START, Set, bench, sets, swept
 
 CLASSES = [("inverter", "propane"), ("frame", "propane"), ("large", "natural_gas"),
            ("twin", "natural_gas"), ("small", "propane")]  # fmt: skip
@@ -20,22 +20,34 @@ WIDE = [5000] if os.environ.get("HYPOTHESIS_PROFILE") == "wide" else []
 
 
 @pytest.mark.parametrize("offset", [0, *WIDE])
-def test_the_plateau_of_a_bench_is_found_within_nine_readings(offset):
-    found = Counter()
+def test_a_bench_is_set_well_inside_its_plateau_within_nine_readings(offset):
+    found, counts = Counter(), []
     for number in range(50):
         size, fuel = CLASSES[number % len(CLASSES)]
         one = bench(size, fuel, offset + number)
         lean, rich = one.plateau(0.98)
         verdict, readings = swept(one, START)
-        good = verdict.setting is not None and verdict.lean and verdict.rich
-        found["all"] += 1
-        found["good"] += bool(
-            good
-            and abs(verdict.lean.turns - lean) <= 0.05
-            and abs(verdict.rich.turns - rich) <= 0.05
-            and len(readings) <= 9
-        )
-    assert found["good"] >= 0.95 * found["all"], found
+        counts.append(len(readings))
+        found["set"] += verdict.setting is not None
+        if verdict.setting is not None:
+            off = abs(verdict.setting.turns - (lean + rich) / 2) / (rich - lean)
+            found["good"] += off <= 0.25 and len(readings) <= 9
+    assert found["good"] >= 48, found
+    assert statistics.mean(counts) < 6.8
+
+
+@pytest.mark.parametrize("offset", [0, *WIDE])
+def test_with_a_probe_two_or_three_readings_do(offset):
+    counts, lams = [], []
+    for number in range(offset, offset + 25):
+        size, fuel = CLASSES[number % len(CLASSES)]
+        verdict, readings = swept(bench(size, fuel, number), START, probe=True)
+        assert verdict.by_lambda, verdict.why
+        counts.append(sum(one.lam is not None for one in readings))
+        near = min(readings, key=lambda one: abs(one.turns - verdict.setting.turns))
+        lams.append(near.lam * near.turns / verdict.setting.turns)
+    assert statistics.median(counts) <= 3
+    assert all(abs(one - 0.95) < 0.03 for one in lams)
 
 
 def other_torque(lam: float) -> float:
@@ -44,34 +56,107 @@ def other_torque(lam: float) -> float:
     return math.exp(-0.5 * (off / (0.28 if off < 0 else 0.17)) ** 2)
 
 
-@pytest.mark.parametrize("offset", [0, *WIDE])
-def test_the_same_on_another_torque_curve(offset):
-    good = 0
-    for seed in range(offset, offset + 100):
-        drawn = random.Random(seed)
-        right = math.exp(drawn.uniform(math.log(0.5), math.log(2.6)))
-        start = min(right * math.exp(drawn.gauss(0, 0.25)), MOST)
-        curve = lambda turns, right=right: other_torque(right / turns)  # noqa: E731
-        verdict, count = read_from(curve, start, lambda drawn=drawn: drawn.gauss(0, 0.0015))
-        level = math.sqrt(-2 * math.log(0.98))
-        lean = right / (0.93 * math.exp(0.17 * level))
-        rich = right / (0.93 * math.exp(-0.28 * level))
-        good += bool(
-            verdict.setting
-            and abs(verdict.lean.turns - lean) <= 0.05
-            and abs(verdict.rich.turns - rich) <= 0.05
-            and count <= 9
-        )
-    assert good >= 95
+# name: what is wrong with the readings, most that is lost on the mean, readings on the mean
+EYES = {
+    "clean": ({}, 0.0020, 5.8),
+    "half a percent": ({"noise": 0.005}, 0.0020, 6.0),
+    "falling": ({"drift": -0.005}, 0.0022, 6.2),
+    "rising": ({"drift": 0.004}, 0.0022, 6.2),
+    "steps of 100 W": ({"step": 100.0}, 0.0040, 7.5),
+    "a clumsy hand": ({"hand": 0.03}, 0.0040, 6.2),
+    "sharper than any engine": ({"torque": other_torque}, 0.0090, 7.5),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", list(EYES))
+def test_what_a_setting_loses_is_little_and_found_in_few_readings(name):
+    """Sixty sets read by eye: nearly all are set, and lose less than anybody could measure."""
+    how, most, readings = EYES[name]
+    lost, counts, none = [], [], Counter()
+    for one, start in sets(60, **how):
+        verdict = one.sweep(start)
+        counts.append(len(one.taken))
+        if verdict.setting is None:
+            none[verdict.why] += 1
+        else:
+            lost.append(one.lost(verdict))
+    assert sum(none.values()) <= 4, none
+    assert statistics.mean(lost) <= most
+    assert sorted(lost)[int(0.9 * len(lost))] <= 4 * most
+    assert statistics.mean(counts) <= readings
+
+
+def test_what_drifts_is_told_by_the_first_place_read_again():
+    """Half a percent a reading, either way: the estimate has its sign and most of its size."""
+    for drift in (-0.005, 0.005):
+        found = []
+        for one, start in sets(15, drift=drift, noise=0.001):
+            verdict = one.sweep(start)
+            if verdict.setting is None:
+                continue
+            turns = [taken.turns for taken in one.taken]
+            first = next(t.turns for t in one.taken if t.ran is Ran.SMOOTH)
+            assert turns[-1] == first or turns.count(first) > 1
+            found.append(verdict.curves.drift)
+        assert statistics.mean(found) == pytest.approx(drift, abs=0.003)
+
+
+def test_steps_as_wide_as_the_plateau_are_refused_and_other_ways_named():
+    one, start = next(sets(1, step=250.0))
+    assert one.sweep(start).why is Why.STEPS
+    assert len(one.taken) <= 5
+    by_speed = judge(one.taken, Signal.SPEED, start, MOST, step=250.0)
+    assert by_speed.why is None
+
+
+@pytest.mark.parametrize("share", [0.80, 0.90, 0.96])
+def test_a_plateau_cut_flat_by_the_alternator_is_never_read(share):
+    """Two readings at what the alternator can give are enough; by the throttle it goes on."""
+    for one, start in sets(12, limit=share * 2500.0):
+        verdict = one.sweep(start, limit=share * 2500.0)
+        assert verdict.why is Why.AT_LIMIT
+        assert sum(taken.value >= 0.98 * share * 2500.0 for taken in one.taken) == 2
+    throttles = [Taken(one.turns, 0.6, 0.01) for one in one.taken]
+    assert judge(throttles, Signal.THROTTLE, start, MOST, limit=share * 2500.0).why is None
+
+
+def test_a_probe_sets_the_screw_by_two_turns_of_it():
+    for one, start in sets(30, probe=True):
+        verdict = one.sweep(start)
+        assert verdict.by_lambda
+        assert one.right / verdict.setting.turns == pytest.approx(0.95, abs=0.04)
+        assert sum(taken.lam is not None for taken in one.taken) <= 4
+    one, start = next(sets(1, probe=True))
+    motors = one.sweep(start, motors=True)
+    assert one.right / motors.setting.turns == pytest.approx(0.92, abs=0.03)
+
+
+def test_a_probe_that_contradicts_itself_places_nothing():
+    lams = ((1.0, 1.00), (1.25, 1.06), (1.5, 1.02))
+    readings = [Taken(t, 2400.0 + 50 * n, 8.0, Ran.SMOOTH, lam) for n, (t, lam) in enumerate(lams)]
+    assert not judge(readings, Signal.OUTPUT, 1.25, MOST).by_lambda
+
+
+@pytest.mark.parametrize("right", [0.5, 0.9, 1.3, 2.4])
+def test_a_screw_is_asked_for_in_eighths_or_sixteenths(right):
+    one = Set(right, 3)
+    verdict = one.sweep(right * 1.1)
+    asked = [taken.turns for taken in one.taken]
+    marked = [turns for turns in asked if turns * 16 == round(turns * 16)]
+    assert len(marked) >= 0.6 * len(asked)
+    assert verdict.mark * 16 == round(verdict.mark * 16)
+    assert abs(verdict.mark - verdict.setting.turns) <= 1 / 16 + 1e-9
 
 
 @pytest.mark.parametrize("signal", [Signal.THROTTLE, Signal.SPEED])
-def test_throttle_and_speed_lead_to_the_same_setting(signal):
-    one = bench("frame", seed=12)
-    middle = sum(one.plateau(0.98)) / 2
-    verdict, _ = swept(one, START, signal, 0.62 if signal is Signal.THROTTLE else 0.95)
-    assert verdict.setting
-    assert verdict.setting.turns == pytest.approx(middle, rel=0.08)
+def test_throttle_and_speed_lead_into_the_same_plateau(signal):
+    for seed in (13, 14, 16):
+        one = bench("frame", seed=seed)
+        lean, rich = one.plateau(0.98)
+        verdict, readings = swept(one, START, signal, 0.62 if signal is Signal.THROTTLE else 0.95)
+        assert verdict.setting
+        assert lean < verdict.setting.turns < rich
+        assert len(readings) <= 8
 
 
 def test_a_setting_that_must_start_motors_leans_a_third_toward_rich():
@@ -129,8 +214,11 @@ def test_hunting_everywhere_and_never_running_are_reasons_too():
     assert len(readings) <= 6
 
 
-def test_it_asks_no_further_than_the_screw_goes_and_never_the_same_again():
+def test_it_asks_no_further_than_the_screw_goes_and_only_the_first_again():
     _, readings = swept(bench("large", "natural_gas", 3), START)
     turns = [one.turns for one in readings]
     assert all(0.1 <= one <= MOST for one in turns)
-    assert all(abs(a / b - 1) > 0.02 for i, a in enumerate(turns) for b in turns[:i])
+    again = [a for i, a in enumerate(turns) if any(abs(a / b - 1) <= 0.02 for b in turns[:i])]
+    assert len(again) <= 1
+    first = next(one.turns for one in readings if one.ran is not Ran.DIED)
+    assert all(one == pytest.approx(first) for one in again)

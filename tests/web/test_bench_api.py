@@ -6,7 +6,12 @@ import wave
 
 import pytest
 
+from gentle_ember.units import reading
 from tests.helpers.service import change, ids, key, prove, show, write
+
+
+def read(kind, text):
+    return reading.read(text, kind, "us")
 
 
 def gas_of(client, job):
@@ -37,7 +42,7 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
         if taken.status_code == 422:
             place = started(demo_client, job, "propane", gas["start"]["value"])
             continue
-        reading = taken.json
+        got = taken.json
         count += 1
 
         def fact(value):
@@ -45,8 +50,8 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
 
         assert change(
             demo_client, job, f"metering.{gas['key']}.readings.r{count}",
-            {"turns": fact(reading["turns"]), "output": fact(reading["value"]),
-             "sigma": reading["sigma"], "ran": reading["ran"]},
+            {"turns": fact(got["turns"]), "output": fact(got["value"]),
+             "sigma": got["sigma"], "ran": got["ran"]},
         ).status_code == 200  # fmt: skip
         gas = gas_of(demo_client, job)
         assert count <= 12
@@ -55,6 +60,16 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
     assert gas["curve"]["turns"]
     assert gas["lean"]["value"] < gas["setting"]["value"] < gas["rich"]["value"]
     assert gas["setting"]["inputs"]
+    assert [one["name"] for one in gas["setting"]["rivals"]] == ["Lean drop"]
+    assert read("turns", gas["setting_mark"]) == pytest.approx(gas["setting"]["value"], abs=0.07)
+    leanest, as_set = gas["costs"]
+    assert (as_set["turns"], leanest["key"]) == (gas["setting_mark"], "leanest")
+    labels = [one["label"] for one in as_set["figures"]]
+    assert labels == [one["label"] for one in leanest["figures"]]
+    assert labels[:2] == ["λ at full load", "λ at half load"]
+    fuel = [next(f["value"] for f in one["figures"] if f["key"].endswith(".fuel"))
+            for one in gas["costs"]]  # fmt: skip
+    assert fuel[0] < fuel[1]
     locked = {"value": gas["setting"]["value"], "origin": "simulated", "typed": ""}
     assert change(demo_client, job, f"metering.{gas['key']}.locked", locked).status_code == 200
     ready = json.dumps(show(demo_client, job)["ready"])
@@ -62,6 +77,35 @@ def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client
     refused = change(demo_client, job, "stages.first_start", {"state": "done", "by": "RK"})
     assert refused.status_code == 422
     assert "simulated bench only" in json.dumps(refused.json)
+
+
+def test_turns_are_asked_for_as_a_hand_sets_them_and_steps_too_wide_are_said(demo_client):
+    job = ids(demo_client)["Lambing"]
+    prove(demo_client, job)
+    gas = gas_of(demo_client, job)
+    at = f"metering.{gas['key']}"
+    assert gas["next"]["turns"] * 8 == round(gas["next"]["turns"] * 8)
+    for number in range(3):
+        place = f"{at}.readings.r{number}"
+        asked = gas_of(demo_client, job)["next"]["shown"]
+        assert write(
+            demo_client, job, {"path": place, "value": {"by": "RK"}},
+            {"path": f"{place}.turns", "typed": asked, "origin": "measured"},
+            {"path": f"{place}.output", "typed": f"{2300 + 50 * number} W", "origin": "measured"},
+        ).status_code == 200  # fmt: skip
+        shown = gas_of(demo_client, job)["readings"][number]["turns"]
+        assert shown == pytest.approx(read("turns", asked))
+    assert gas_of(demo_client, job)["cannot"] is None
+    step = {"path": f"{at}.step", "typed": "500 W", "origin": "measured"}
+    assert write(demo_client, job, step).status_code == 200
+    told = gas_of(demo_client, job)
+    assert told["cannot"]["why"] == "steps"
+    assert any("smaller loads" in one for one in told["cannot"]["checks"])
+    write(demo_client, job, {**step, "typed": "100 W"})
+    assert gas_of(demo_client, job)["cannot"] is None
+    refused = write(demo_client, job, {**step, "typed": "0 W"})
+    assert refused.status_code == 422
+    assert refused.json["errors"][0]["path"] == f"{at}.step"
 
 
 def test_readings_typed_from_the_machine_prove_it(demo_client):

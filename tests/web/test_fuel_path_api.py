@@ -324,3 +324,22 @@ def test_fuel_states_follow_the_real_train(demo_client, cinema):
         bare = post(demo_client, cinema, "edit", op="remove", slot=slot).json["train"]
         write(demo_client, cinema, {"path": "trains.natural_gas", "value": bare})
     assert "natural_gas_coupler" not in controls()
+
+
+def test_what_a_pass_rests_on_is_named_until_it_is_measured(demo_client):
+    job = ids(demo_client)["Tool"]
+
+    def rests():
+        return show(demo_client, job, "rests")["rests"]
+
+    first = rests()[0]
+    assert first["label"] == "Pressure at the stub at flow, all appliances on"
+    assert (first["above"], first["taken"]["us"]) == (False, "7.50 in w.c.")
+    # Shown no farther off than it is: just under what is taken.
+    assert float(first["turns_at"]["us"]["text"]) < 7.5
+    assert first["turns_at"]["rounding"] == "up"
+    assert any("starves at full load" in text for text in first["stops"])
+    hhv = next(one for one in rests() if one["path"].endswith(".hhv"))
+    told = {"path": hhv["path"], "value": {"value": 38.4e6, "origin": "data_sheet"}}
+    assert write(demo_client, job, told).status_code == 200
+    assert all(one["path"] != hhv["path"] for one in rests())

@@ -2,6 +2,7 @@
 
 import json
 
+from gentle_ember.core.physics.fuels import PROPANE
 from tests.helpers.service import change, ids, key, show, write
 
 
@@ -158,3 +159,84 @@ def test_no_reading_under_load_is_taken_on_a_gas_that_is_not_tight(demo_client):
         real = write(demo_client, job, {"path": path, "typed": "900 W", "origin": "measured"})
         assert real.status_code == 422, path
     assert change(demo_client, job, f"{at}.opened", "yes").status_code == 200
+
+
+def joint_of(client, job):
+    return show(client, job, "joint")["joint"]
+
+
+def row_of(client, job, name):
+    return next(one for one in joint_of(client, job)["rows"] if one["figure"]["key"] == name)
+
+
+def test_a_tube_read_under_load_narrows_the_throats_suction_everywhere(demo_client):
+    job = ids(demo_client)["Lambing"]
+    name = "joint.propane.suction"
+    before, pages = row_of(demo_client, job, name), "path,joint"
+    signal = show(demo_client, job, pages)["path"]["trains"][0]["signal"]
+    assert signal["estimated"]
+    read = 1.8 * signal["value"]
+    at = "load_tests.s1-propane"
+    run = {"readings": {"a": {"output": {"value": 2600.0}, "suction": {"value": read}}}}
+    refused = change(demo_client, job, at, {"runs": {"r1": run}})
+    # Nothing is loaded before it may be: the gate is the same for what only measures.
+    assert refused.status_code == 422
+    bench = {
+        "output": {"value": 2600.0, "origin": "simulated"},
+        "suction": {"value": read, "origin": "simulated"},
+    }
+    simulated = {"readings": {"a": bench}}
+    assert change(demo_client, job, at, {"runs": {"r1": simulated}}).status_code == 200
+    assert row_of(demo_client, job, name)["band"] == before["band"]
+
+
+def test_what_was_read_of_a_finished_set_is_taken_together(finished):
+    client, job = finished.client, finished.job
+    found = joint_of(client, job)
+    assert found["readings"] >= 1
+    assert found["unlike"] == []
+    narrowed = [one for one in found["rows"] if one["band"] != one["band_before"]]
+    assert narrowed
+    for one in found["rows"]:
+        low, high = one["ends"]
+        assert low <= 1 <= high
+        assert bool(one["next"]) == bool(one["next_band"])
+    at = "load_tests.s1-propane.runs"
+    runs = show(client, job, "load_tests")["job"]["load_tests"]["s1-propane"]["runs"]
+    run = next(iter(runs))
+    limit = next(r["figure"]["value"] for r in found["rows"]
+                 if r["figure"]["key"] == "joint.propane.limit")  # fmt: skip
+    reading = {"output": {"value": limit, "origin": "measured"},
+               "suction": {"value": 900.0, "origin": "measured"}}  # fmt: skip
+    answer = change(client, job, f"{at}.{run}.readings.tube", reading)
+    assert answer.status_code == 200, answer.json
+    after = row_of(client, job, "joint.propane.suction")
+    before = next(one for one in found["rows"] if one["figure"]["key"] == "joint.propane.suction")
+    width = after["ends"][1] - after["ends"][0]
+    assert width < 0.4 * (before["ends"][1] - before["ends"][0])
+    assert abs(after["figure"]["value"] / 900.0 - 1) < 0.15
+    train = show(client, job, "path")["path"]["trains"][0]
+    assert not train["signal"]["estimated"]
+    assert any(row["path"] == f"{at}.{run}.readings.tube.suction"
+               for row in train["signal"]["inputs"])  # fmt: skip
+    assert any(row["label"] == "propane: suction at the throat"
+               for row in after["figure"]["inputs"])  # fmt: skip
+
+
+def test_a_scale_that_reads_finer_narrows_the_fuel_used(finished):
+    client, job = finished.client, finished.job
+    full, limit = (
+        row_of(client, job, f"joint.propane.{name}")["figure"]["value"]
+        for name in ("full", "limit")
+    )
+    burnt = full * 1800 / PROPANE.lhv_j_kg
+    weighing = {"fuel": "propane", "before": {"value": 15.0}, "after": {"value": 15.0 - burnt},
+                "energy": {"value": limit * 1800}, "duration": {"value": 1800.0}}  # fmt: skip
+
+    def width(scale):
+        told = {} if scale is None else {"scale": {"value": scale}}
+        assert change(client, job, "set.weigh_ins.w9", {**weighing, **told}).status_code == 200
+        full = row_of(client, job, "joint.propane.full")["ends"]
+        return full[1] - full[0]
+
+    assert width(0.005) < width(0.05) == width(None) < width(0.5)

@@ -2267,6 +2267,20 @@ export interface components {
             who: string;
         };
         /**
+         * CostOut
+         * @description A setting of the screw, and what it costs.
+         */
+        CostOut: {
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Turns */
+            turns: string;
+        };
+        /**
          * CouplerLossIn
          * @description What a gas hose and its coupler drop at full load.
          */
@@ -4971,6 +4985,8 @@ export interface components {
             /** @default null */
             speed: components["schemas"]["Fact"] | null;
             /** @default null */
+            suction: components["schemas"]["Fact"] | null;
+            /** @default null */
             throttle: components["schemas"]["Fact"] | null;
             /** @default null */
             volts_a: components["schemas"]["Fact"] | null;
@@ -5492,6 +5508,8 @@ export interface components {
             seat: string;
             /** @default output */
             signal: components["schemas"]["Signal"];
+            /** @default null */
+            step: components["schemas"]["Fact"] | null;
         };
         /**
          * MeteringOut
@@ -5501,6 +5519,8 @@ export interface components {
             /** Barrels */
             barrels: number;
             cannot: components["schemas"]["CannotOut"] | null;
+            /** Costs */
+            costs: components["schemas"]["CostOut"][];
             curve: components["schemas"]["SweepCurveOut"] | null;
             expected: components["schemas"]["FigureOut"] | null;
             /** Forbidden */
@@ -5535,6 +5555,8 @@ export interface components {
             /** Screw */
             screw: boolean;
             setting: components["schemas"]["FigureOut"] | null;
+            /** Setting Mark */
+            setting_mark: string;
             signal: components["schemas"]["Signal"];
             /** Signal Kind */
             signal_kind: string;
@@ -6893,6 +6915,22 @@ export interface components {
             volume: components["schemas"]["Fact"] | null;
         };
         /**
+         * RestsOut
+         * @description An assumed fact that alone turns something that holds into a stop.
+         */
+        RestsOut: {
+            /** Above */
+            above: boolean;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Stops */
+            stops: string[];
+            taken: components["schemas"]["BothOut"];
+            turns_at: components["schemas"]["FigureOut"];
+        };
+        /**
          * RivalOut
          * @description Another school's result.
          */
@@ -7531,6 +7569,7 @@ export interface components {
             inspection: components["schemas"]["InspectionOut"] | null;
             jets: components["schemas"]["JetsOut"] | null;
             job: components["schemas"]["Job"];
+            joint: components["schemas"]["TogetherOut"] | null;
             ledger: components["schemas"]["LedgerOut"] | null;
             /** Legs */
             legs: components["schemas"]["LegOut"][] | null;
@@ -7553,6 +7592,8 @@ export interface components {
             questions: components["schemas"]["QuestionOut"][];
             /** Ready */
             ready: components["schemas"]["ItemOut"][];
+            /** Rests */
+            rests: components["schemas"]["RestsOut"][] | null;
             /** Revision */
             revision: number;
             /** Route */
@@ -8308,6 +8349,47 @@ export interface components {
             passed: boolean;
         };
         /**
+         * TogetherOut
+         * @description Every reading of the set on this site taken together.
+         */
+        TogetherOut: {
+            /** Minutes */
+            minutes: number;
+            /** Next */
+            next: string;
+            /** Readings */
+            readings: number;
+            /** Rows */
+            rows: components["schemas"]["TogetherRowOut"][];
+            /** Unlike */
+            unlike: components["schemas"]["UnlikeOut"][];
+        };
+        /**
+         * TogetherRowOut
+         * @description A figure of the set, all readings taken together, beside what was estimated before.
+         */
+        TogetherRowOut: {
+            /** Band */
+            band: string;
+            /** Band Before */
+            band_before: string;
+            /** Ends */
+            ends: number[];
+            /** Ends Before */
+            ends_before: number[];
+            figure: components["schemas"]["FigureOut"];
+            /** Fuel */
+            fuel: string;
+            /** Fuel Name */
+            fuel_name: string;
+            /** Letter */
+            letter: string;
+            /** Next */
+            next: string;
+            /** Next Band */
+            next_band: string;
+        };
+        /**
          * TorqueOut
          * @description How tight, and where that comes from.
          */
@@ -8510,6 +8592,18 @@ export interface components {
             offset: number;
             /** Text */
             text: string;
+        };
+        /**
+         * UnlikeOut
+         * @description A reading that does not go with the others, and what they foretell in its place.
+         */
+        UnlikeOut: {
+            foretold: components["schemas"]["BothOut"];
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            read: components["schemas"]["BothOut"];
         };
         /**
          * Upkept
@@ -8767,6 +8861,8 @@ export interface components {
             energy: components["schemas"]["Fact"] | null;
             /** @default propane */
             fuel: components["schemas"]["FuelKey"];
+            /** @default null */
+            scale: components["schemas"]["Fact"] | null;
         };
         /**
          * WhatIfOut

@@ -6,8 +6,11 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 /** The document carries `data-settled` while nothing is on its way and what came is drawn. */
 export function look(): void {
   clearTimeout(timer);
-  if (under) delete document.documentElement.dataset.settled;
-  else timer = setTimeout(() => (document.documentElement.dataset.settled = ''), DRAWN);
+  // A page that has gone meanwhile has nothing to be told.
+  const page = globalThis.document?.documentElement;
+  if (!page) return;
+  if (under) delete page.dataset.settled;
+  else timer = setTimeout(() => (page.dataset.settled = ''), DRAWN);
 }
 
 /** A request, counted while it is on its way. */

@@ -11,7 +11,15 @@ from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Appliance, ApplianceKind, Load
 from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics import air
-from gentle_ember.core.physics.fuel_use import INVERTERS, Point, Willans, class_line, fit
+from gentle_ember.core.physics.fuel_use import (
+    INVERTERS,
+    SCALE_READS_TO,
+    Point,
+    Willans,
+    class_line,
+    fit,
+    weighing_error,
+)
 from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
     GASOLINES,
@@ -45,6 +53,8 @@ _CLOCKED = {
     FuelKey.PROPANE: PROPANE, FuelKey.NATURAL_GAS: natural_gas(), FuelKey.BIOGAS: biogas(0.60),
 }  # fmt: skip
 """What goes through a clocked meter, where nobody said what was in it."""
+CLOCKED_ERROR = 0.02
+"""Standard error of gas by a clocked meter: the meter's own, and its heating value's [1]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -255,17 +265,21 @@ def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
 
 def fuel_line(generator: GeneratorSet, rated_w: float) -> Willans:
     """The set's Willans line from its weigh-ins and run times, else its class."""
-    gasoline = GASOLINES[generator.gasoline]
-    points: list[Point] = []
-    for run in generator.run_times.values():
-        volume = run.volume or generator.tank
-        if run.load and run.duration and volume:
-            energy = tank_energy(volume.value, gasoline, 1.0)
-            points.append(Point(run.load.value, energy / run.duration.value))
+    points = [point for _, point in run_time_points(generator)]
     points += [point for _, _, point in weighed_points(generator)]
     if not points:
         return class_line(generator.set_class, rated_w)
     return fit(points, generator.set_class, rated_w)
+
+
+def run_time_points(generator: GeneratorSet) -> Iterator[tuple[str, Point]]:
+    """What the data sheet's run times tell of the fuel used, by their keys."""
+    gasoline = GASOLINES[generator.gasoline]
+    for key, run in generator.run_times.items():
+        volume = run.volume or generator.tank
+        if run.load and run.duration and volume:
+            energy = tank_energy(volume.value, gasoline, 1.0)
+            yield key, Point(run.load.value, energy / run.duration.value)
 
 
 def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Point]]:
@@ -283,14 +297,18 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
             continue
         lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
         seconds = weighing.duration.value
-        burnt_w = (before.value - after.value) * lhv / seconds
-        yield key, weighing.fuel, Point(energy.value / seconds, burnt_w, weighed=True)
+        burnt = before.value - after.value
+        reads_to = weighing.scale.value if weighing.scale else SCALE_READS_TO
+        error = weighing_error(burnt, reads_to, chilled=weighing.fuel is FuelKey.PROPANE)
+        burnt_w = burnt * lhv / seconds
+        point = Point(energy.value / seconds, burnt_w, weighed=True, sigma=error)
+        yield key, weighing.fuel, point
     for key, one in generator.clocked.items():
         if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
             gas = _CLOCKED[one.fuel]
             hhv = one.heating.value if one.heating else gas.hhv_j_m3
             burnt_w = one.flow.value * hhv * gas.lhv_j_kg / gas.hhv_j_kg
-            yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True)
+            yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True, sigma=CLOCKED_ERROR)
 
 
 def heating_here(generator: GeneratorSet, site: Site, key: str, fuel: FuelKey) -> Fact | None:

@@ -184,11 +184,12 @@ def fuel_used(job: Job, key: str) -> Figure | None:
     )  # fmt: skip
     return Figure(
         f"load.{key}.fuel", "fuel used, of that expected", value, "share", FUEL_USED,
-        spread(value, FUEL_BAND),
+        spread(value, max(FUEL_BAND, 2 * point.sigma)),
         (Input("fuel used, LHV", point.fuel_w, "heat_rate", Origin.MEASURED),
          Input("at a load of", point.electrical_w, "power", Origin.MEASURED),
          *gas, Input("its class uses at that load, LHV", expected, "heat_rate")),
-        rounding=Rounding.UP, narrows=("a longer run between two weighings",),
+        rounding=Rounding.UP,
+        narrows=("a longer run between two weighings", "a scale that reads finer"),
     )  # fmt: skip
 
 

@@ -127,6 +127,7 @@ class WeighIn(Model):
     before: Annotated[Fact | None, Quantity("mass", "Weight before", 0.0, 500.0)] = None
     after: Annotated[Fact | None, Quantity("mass", "Weight after", 0.0, 500.0)] = None
     energy: Annotated[Fact | None, Quantity("energy", "Energy delivered", 1e4, 1e11)] = None
+    scale: Annotated[Fact | None, Quantity("mass", "The scale reads to", 1e-4, 2.0)] = None
     duration: Annotated[
         Fact | None, Quantity("duration", "Length of the run", 300.0, 30 * 86400.0)
     ] = None

@@ -37,6 +37,10 @@ class LoadReading(Model):
     speed: Annotated[Fact | None, Quantity("speed", "Engine speed", 0.0, 1200.0)] = None
     throttle: Annotated[Fact | None, Quantity("share", "Throttle", 0.0, 1.0)] = None
     lam: Annotated[Fact | None, Quantity("ratio", "λ", 0.3, 3.0)] = None
+    suction: Annotated[Fact | None, Quantity("pressure", "Suction at the throat", 0.0, 8000.0)] = (
+        None
+    )
+    """By a U-tube at the throat's port, as a pressure below the air around."""
     exhaust: Annotated[Fact | None, Quantity("temperature", "Exhaust", 233.15, 1400.0)] = None
     co: Annotated[Fact | None, Quantity("share", "CO in the exhaust", 0.0, 0.2)] = None
     air_co: Annotated[Fact | None, Quantity("ppm", "CO where people are", 0.0, 0.01)] = None

@@ -88,6 +88,7 @@ class Metering(Model):
     preset: Annotated[Fact | None, Quantity("turns", "Maker's preset", 0.05, 40.0)] = None
     most: Annotated[Fact | None, Quantity("turns", "The screw's last turn", 0.5, 40.0)] = None
     load: Annotated[Fact | None, Quantity("power", "Steady load", 0.0, 60e3)] = None
+    step: Annotated[Fact | None, Quantity("power", "The load goes in steps of", 1.0, 5e3)] = None
     readings: Annotated[dict[Key, SweepReading], Field(max_length=60)] = {}
     seat: Note = ""
     """What the turns are counted from: lightly seated, a mark, a pin."""

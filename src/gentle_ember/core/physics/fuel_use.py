@@ -56,6 +56,36 @@ class Point:
     electrical_w: float
     fuel_w: float
     weighed: bool = False
+    sigma: float = 0.0
+    """Standard error of the fuel power, as far as it is known [1]."""
+
+
+SCALE_READS_TO = 0.05
+"""What a hanging scale reads to where nobody says [kg]."""
+FROST = 0.03
+"""What frost and dew on a chilled cylinder may weigh, wiped before it is weighed [kg]."""
+METERED = 0.01
+"""Standard error of the energy delivered [1]."""
+
+
+def weighing_error(burnt_kg: float, reads_to_kg: float, *, chilled: bool) -> float:
+    """Standard error of fuel that was weighed before and after, as a share of it [1].
+
+    Two weighings, each good to what the scale reads to; a chilled cylinder gathers frost.
+
+    Args:
+        burnt_kg: weight lost.
+        reads_to_kg: smallest step of the scale.
+        chilled: whether it is a cylinder that cools as it is emptied.
+
+    >>> round(weighing_error(1.0, 0.05, chilled=True), 3)
+    0.077
+    >>> round(weighing_error(3.0, 0.005, chilled=False), 3)
+    0.01
+    """
+    check("fuel weighed", "mass", burnt_kg, 1e-6, 1e4)
+    scale = math.sqrt(2) * reads_to_kg / burnt_kg
+    return math.hypot(math.hypot(scale, FROST / burnt_kg if chilled else 0.0), METERED)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,12 +180,17 @@ def fit(points: list[Point], set_class: SetClass, rated_w: float) -> Willans:
         line = class_line(set_class, rated_w)
         scale = sum(p.fuel_w for p in chosen) / sum(line.fuel_w(p.electrical_w) for p in chosen)
         basis = "class shape through one load"
-        return Willans(line.a_w * scale, line.b * scale, BAND_ONE_POINT, basis)
+        read = max(p.sigma for p in chosen)
+        return Willans(line.a_w * scale, line.b * scale, max(BAND_ONE_POINT, 2 * read), basis)
     matrix = np.array([[1.0, p.electrical_w / rated_w] for p in chosen])
     target = np.array([p.fuel_w / rated_w for p in chosen])
+    # Runs count by how well each was weighed; alike where nothing tells them apart.
+    errors = np.array([max(p.sigma, band / 2) for p in chosen])
+    weight = errors.min() / errors
+    band = max(band, 2 * math.sqrt(float((weight**2 * errors**2).sum() / (weight**2).sum())))
     from scipy.optimize import nnls
 
-    solution, _ = nnls(matrix, target)
+    solution, _ = nnls(matrix * weight[:, None], target * weight)
     residual = float(np.max(np.abs(matrix @ solution - target) / target))
     basis = f"{len(chosen)} {'weigh-ins' if chosen is weighed else 'run times'}"
     a_w, b = float(solution[0]) * rated_w, float(solution[1])

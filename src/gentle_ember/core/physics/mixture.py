@@ -49,6 +49,8 @@ class Metered:
         cylinders: that draw through one throat, one after the other.
         set_to: λ at full load it was set to [1].
         bleed: gas past the demand valve whatever the signal, as the idle screw lets it [1].
+        as_read: whether the signal is a U-tube's: what it shows is the mean over the pulses, and
+            where gas follows each of them the steady share of it is less.
     """
 
     signal_pa: float
@@ -58,6 +60,20 @@ class Metered:
     cylinders: int = 1
     set_to: float = SET_TO
     bleed: float = 0.0
+    as_read: bool = False
+
+    def steady_pa(self, duty: float) -> float:
+        """Suction a steady flow would give, whose pulses `drawing` then adds [Pa]."""
+        return self.signal_pa / pulsed(duty) if self.as_read else self.signal_pa
+
+
+def pulsed(duty: float) -> float:
+    """Mean suction of a flow in half sines over that of the same flow, steady [1].
+
+    >>> [round(pulsed(duty), 2) for duty in (0.28, 0.56, 1.0)]
+    [4.41, 2.2, 1.0]
+    """
+    return math.pi**2 / (8 * duty) if duty < 1.0 else 1.0
 
 
 def drawing(signal_pa: Array, opening_pa: float, duty: float) -> Array:
@@ -85,16 +101,17 @@ def drawing(signal_pa: Array, opening_pa: float, duty: float) -> Array:
     return mean
 
 
-def over_load(of: Metered, loads: Array, *, smooth: bool) -> Array:
+def over_load(of: Metered, loads: Array, *, smooth: bool, grid: int = GRID) -> Array:
     """λ at shares of full load, shape (n,); infinite where no gas is drawn.
 
     Args:
         of: the throat with what feeds it, set at full load.
         loads: shares of full load, shape (n,) [1].
         smooth: whether hose and air box even the pulses out, or the gas follows each.
+        grid: places of air looked at; fewer are quicker.
     """
     duty = 1.0 if smooth else INTAKE_SHARE * of.cylinders
-    air = np.linspace(1e-3, MOST_AIR, GRID)
+    air = np.linspace(1e-3, MOST_AIR, grid)
     gas = _gas(of, air, duty) + of.bleed
     burnt = of.idle + (1 - of.idle) * loads
     at_lambda_one = np.interp(burnt, air, gas)
@@ -111,12 +128,13 @@ def _gas(of: Metered, air: Array, duty: float) -> Array:
     """Gas drawn through screw and path, by air; the screw opened until full load has its λ."""
     at_full = max(1.0, of.set_to)
     wanted = at_full / of.set_to - of.bleed
-    full = float(drawing(np.array([of.signal_pa * at_full**2]), of.opening_pa, duty)[0])
+    steady = of.steady_pa(duty)
+    full = float(drawing(np.array([steady * at_full**2]), of.opening_pa, duty)[0])
     if full <= 0 or wanted <= 0:
         return np.zeros_like(air)
     most = full / math.sqrt(of.path_pa) if of.path_pa > 0 else math.inf
     gain = min(wanted, most) / full
-    return gain * drawing(of.signal_pa * air**2, of.opening_pa, duty)
+    return gain * drawing(steady * air**2, of.opening_pa, duty)
 
 
 def with_idle(of: Metered, *, smooth: bool, to: float = IDLE_TO) -> Metered:

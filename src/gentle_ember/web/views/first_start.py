@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from typing import Any, Literal
 
 import numpy as np
@@ -15,6 +16,7 @@ from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.route import forbids
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.gate import When
+from gentle_ember.core.stages.first_start.metering.costs import Cost
 from gentle_ember.core.stages.first_start.metering.settings import (
     KINDS_OF,
     GasMetering,
@@ -22,7 +24,12 @@ from gentle_ember.core.stages.first_start.metering.settings import (
     look_state,
     looked_before,
 )
-from gentle_ember.core.stages.first_start.metering.sweep import CANNOT, CHECKS, HOW, NEXT
+from gentle_ember.core.stages.first_start.metering.sweep import (
+    CANNOT,
+    CHECKS,
+    HOW,
+    NEXT,
+)
 from gentle_ember.core.stages.first_start.starts import FuelStart, first_starts, start_orders
 from gentle_ember.core.stages.fuel_path.trains import job_trains
 from gentle_ember.units.registry import System
@@ -136,6 +143,16 @@ class CannotOut(View):
     checks: list[str]
 
 
+class CostOut(View):
+    """A setting of the screw, and what it costs."""
+
+    key: str
+    name: str
+    turns: str
+    figures: list[FigureOut]
+    """λ at full load, λ at half load where it is known, output given up, fuel, CO."""
+
+
 class LookOut(View):
     """Something to be looked at after the setting."""
 
@@ -173,6 +190,9 @@ class MeteringOut(View):
     lean: FigureOut | None
     rich: FigureOut | None
     setting: FigureOut | None
+    setting_mark: str
+    """The nearest place a hand can set and count again; empty without a setting."""
+    costs: list[CostOut]
     locked: str
     locked_turns: float | None
     simulated: bool
@@ -243,6 +263,26 @@ def turns(value: float) -> str:
     return f"{value:.2f}"
 
 
+def marked(value: float) -> str:
+    """Turns as a hand sets a slotted screw: by eighths or sixteenths; else to a hundredth.
+
+    >>> marked(1.375), marked(0.5625), marked(2.0), marked(1.41)
+    ('1-3/8', '9/16', '2', '1.41')
+    """
+    if value * 16 != round(value * 16):
+        return turns(value)
+    whole, part = divmod(Fraction(value), 1)
+    return f"{whole}-{part}" if whole and part else str(part or whole)
+
+
+def _cost(one: Cost) -> CostOut:
+    half = [] if one.lam_half is None else [one.lam_half]
+    return CostOut(
+        key=one.key, name=one.name, turns=marked(one.turns),
+        figures=[figure(f) for f in (one.lam, *half, one.lost, one.fuel, one.monoxide)],
+    )  # fmt: skip
+
+
 def _maybe(one: Figure | None) -> FigureOut | None:
     return None if one is None else figure(one)
 
@@ -260,13 +300,15 @@ def _gas(planned: Plan, one: GasMetering) -> MeteringOut:
         readings=[_taken(one, key, kind) for key in record.readings],
         curve=_curve(one),
         next=None if ahead is None or not one.screw else NextOut(
-            turns=round(ahead.turns, 2), shown=turns(ahead.turns),
+            turns=round(ahead.turns, 4), shown=marked(ahead.turns),
             why=NEXT[ahead.about], how=HOW[record.signal],
         ),
         cannot=None if cannot is None else CannotOut(
             why=str(cannot), text=CANNOT[cannot][0], checks=list(CANNOT[cannot][1]),
         ),
         lean=_maybe(one.lean), rich=_maybe(one.rich), setting=_maybe(one.setting),
+        setting_mark="" if verdict.mark is None else marked(verdict.mark),
+        costs=[_cost(found) for found in one.costs],
         locked=turns(record.locked.value) if record.locked else "",
         locked_turns=record.locked.value if record.locked else None,
         simulated=one.record.simulated, proven=one.record.proven,

@@ -11,6 +11,7 @@ from pydantic import Field, RootModel, StringConstraints
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.facts import Fact, Model, quantity_at
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.rests import what_it_rests_on
 from gentle_ember.core.route import (
     NAMES,
     cautions,
@@ -53,7 +54,7 @@ from gentle_ember.web.views.fuel_path import FuelPathOut, HouseOut, StackOut
 from gentle_ember.web.views.hand_over import CardsOut
 from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, WalkOut
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
-from gentle_ember.web.views.load_test import JetsOut, LoadTestOut
+from gentle_ember.web.views.load_test import JetsOut, LoadTestOut, TogetherOut
 from gentle_ember.web.views.logbook import LogbookOut
 from gentle_ember.web.views.method import ChosenOut, MethodsOut, StatesOut
 from gentle_ember.web.views.parts import BillOut
@@ -194,6 +195,18 @@ class SigningOut(View):
     leave_out: list[HoldOut]
 
 
+class RestsOut(View):
+    """An assumed fact that alone turns something that holds into a stop."""
+
+    path: str
+    label: str
+    taken: BothOut
+    turns_at: FigureOut
+    above: bool
+    """Whether it turns above what is taken, or below."""
+    stops: list[str]
+
+
 class SnapshotOut(View):
     """A job as it stands, with what follows from it."""
 
@@ -233,6 +246,8 @@ class SnapshotOut(View):
     metering: list[MeteringOut] | None
     load_tests: list[LoadTestOut] | None
     jets: JetsOut | None
+    joint: TogetherOut | None
+    rests: list[RestsOut] | None
     proofs: list[GasProofOut] | None
     starts: list[FuelStartOut] | None
 
@@ -304,6 +319,18 @@ def ready(planned: Plan) -> list[ItemOut]:
     return [ItemOut.model_validate(item) for item in planned.of(open_items)]
 
 
+def rests(planned: Plan) -> list[RestsOut]:
+    """Assumed facts that alone turn something that holds into a stop, the nearest first."""
+    return [
+        RestsOut(
+            path=one.fact.path, label=one.fact.label,
+            taken=base.both(one.fact.value, one.fact.kind), turns_at=base.figure(one.figure),
+            above=one.above, stops=list(one.stops),
+        )
+        for one in planned.of(what_it_rests_on)
+    ]  # fmt: skip
+
+
 VIEWS: dict[str, Callable[[Plan], Any]] = {
     "output": ledger.output,
     "runs": ledger.runs,
@@ -325,6 +352,8 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "metering": first_start.metering,
     "load_tests": load_test.load_tests,
     "jets": load_test.jets,
+    "joint": load_test.joint,
+    "rests": rests,
     "cards": hand_over.owner_cards,
     "logbook": logbook.logbook,
 }

@@ -20,6 +20,7 @@ from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import Doing, Plan, Severity
 from gentle_ember.core.stages.load_test.bank import Bank
 from gentle_ember.core.stages.load_test.jets import jets_here
+from gentle_ember.core.stages.load_test.joint import Told, joint_estimate
 from gentle_ember.core.stages.load_test.plug import BY_KEY, CHART, LEAST_S, PlugRead
 from gentle_ember.core.stages.load_test.runs import RunJudged
 from gentle_ember.core.stages.load_test.tests import MOST_S, FuelLoadTest, load_tests_here
@@ -223,6 +224,42 @@ class JetsOut(View):
     """Whether the job's method changes the jet."""
 
 
+class TogetherRowOut(View):
+    """A figure of the set, all readings taken together, beside what was estimated before."""
+
+    fuel: str
+    fuel_name: str
+    letter: str
+    figure: FigureOut
+    band: str
+    band_before: str
+    ends: list[float]
+    """Ends of its band over its value [1]; those before likewise."""
+    ends_before: list[float]
+    next: str
+    next_band: str
+    """The reading that narrows it most, and what it would leave; empty where none does."""
+
+
+class UnlikeOut(View):
+    """A reading that does not go with the others, and what they foretell in its place."""
+
+    label: str
+    path: str
+    read: BothOut
+    foretold: BothOut
+
+
+class TogetherOut(View):
+    """Every reading of the set on this site taken together."""
+
+    rows: list[TogetherRowOut]
+    readings: int
+    unlike: list[UnlikeOut]
+    next: str
+    minutes: float
+
+
 class PlugLooksOut(View):
     """One picture of the plug chart."""
 
@@ -408,6 +445,37 @@ def jets(planned: Plan) -> JetsOut:
         orifice=figure(found.orifice) if found.orifice else None,
         coldest=figure(found.coldest) if found.coldest else None,
         asked="rejet" in planned.job.choice.methods,
+    )  # fmt: skip
+
+
+def joint(planned: Plan) -> TogetherOut | None:
+    """Every reading of the set on the site looked at, taken together."""
+    found = planned.of(joint_estimate)
+    if found is None:
+        return None
+    return TogetherOut(
+        rows=[_joint_row(one) for one in found.told], readings=found.readings,
+        unlike=[
+            UnlikeOut(label=one.label, path=one.path, read=both(one.read, one.kind),
+             foretold=both(one.foretold, one.kind))
+            for one in found.unlike
+        ],
+        next=found.next.text if found.next else "",
+        minutes=found.next.minutes if found.next else 0.0,
+    )  # fmt: skip
+
+
+def _joint_row(one: Told) -> TogetherRowOut:
+    value, band, before = one.figure.value, one.figure.band, one.before
+    fuel = FuelKey(one.fuel) if one.fuel else None
+    return TogetherRowOut(
+        fuel=one.fuel, fuel_name=NAMES[fuel] if fuel else "", letter=LETTERS[fuel] if fuel else "",
+        figure=figure(one.figure), band=f"± {percent(one.share)}",
+        band_before=f"± {percent(one.share_before)}",
+        ends=[band.low / value, band.high / value],
+        ends_before=[before.low / value, before.high / value],
+        next=one.next.by.text if one.next else "",
+        next_band=f"± {percent(one.next.to)}" if one.next else "",
     )  # fmt: skip
 
 

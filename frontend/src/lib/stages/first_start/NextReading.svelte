@@ -3,6 +3,7 @@
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import Figure from '$lib/ui/Figure.svelte';
+  import SettingCosts from './SettingCosts.svelte';
   import type { BenchLive, GasMetering } from './bench.svelte';
 
   interface Props {
@@ -16,6 +17,8 @@
   let { gas, bench, live, open }: Props = $props();
   const job = useJob();
   let at = $derived(`metering.${gas.key}`);
+  /** Whether the bench's exhaust has a probe in it: two turns of the screw suffice then. */
+  let probe = $state(false);
 
   async function readNow() {
     const ahead = gas.next?.turns ?? bench.now?.hands.turns ?? 0;
@@ -29,7 +32,7 @@
         value: {
           turns: fact(taken.turns),
           ...(taken.value ? { [gas.signal]: fact(taken.value) } : {}),
-          ...(taken.lam ? { lam: fact(taken.lam) } : {}),
+          ...(probe && taken.lam ? { lam: fact(taken.lam) } : {}),
           sigma: taken.sigma,
           ran: taken.ran,
           ...signed()
@@ -51,12 +54,11 @@
   }
 
   function lock() {
-    const value = gas.setting?.value;
-    if (value === undefined) return;
+    if (!gas.setting) return;
     job().setAll([
       {
         path: `${at}.locked`,
-        typed: value.toFixed(2),
+        typed: gas.setting_mark,
         origin: gas.simulated ? 'simulated' : 'measured'
       },
       { path: `${at}.locked_by`, value: prefs.who },
@@ -74,7 +76,7 @@
 
 <svelte:window {onkeydown} />
 
-<div class="grid gap-[.4rem]" aria-live="polite" data-next={gas.next?.shown ?? ''}>
+<div class="grid gap-[.4rem]" aria-live="polite" data-next={gas.next?.turns ?? ''}>
   {#if gas.next}
     <p class="next text-[1.25rem] font-bold">Next: {gas.next.shown} turns.</p>
     <p>{gas.next.how} <span class="quiet">{gas.next.why}</span></p>
@@ -82,6 +84,10 @@
       {#if bench.now}
         <button class="btn btn-primary" onclick={() => readNow()} disabled={!live}>Read now</button>
         <span class="quiet">Space</span>
+        <label class="quiet flex items-center gap-[.4rem]">
+          <input type="checkbox" class="checkbox checkbox-sm" bind:checked={probe} />
+          probe in the exhaust
+        </label>
         <button class="btn btn-ghost" disabled={gas.forbidden.length > 0} onclick={() => typeOne()}
           >Type it instead</button
         >
@@ -114,12 +120,14 @@
     </div>
   {:else if gas.setting}
     <p class="next text-[1.25rem] font-bold good" data-setting>
-      Set it at <Figure figure={gas.setting} />
+      <span>Set it at <span class="num">{gas.setting_mark}</span> turns</span>
+      <span class="quiet"><Figure figure={gas.setting} /></span>
       <span class="num quiet"
         >{gas.setting[prefs.system].low} to {gas.setting[prefs.system].high}</span
       >
     </p>
     <p class="quiet">Another reading would not change it.</p>
+    {#if gas.costs.length > 1}<SettingCosts costs={gas.costs} />{/if}
     <div class="acts">
       <button class="btn btn-primary" onclick={() => lock()}
         >{gas.locked ? 'Lock again' : 'Lock it there'}</button

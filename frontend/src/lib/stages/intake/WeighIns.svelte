@@ -9,7 +9,7 @@
   path="set.weigh_ins"
   prefix="w"
   title="Weigh-ins"
-  text="Fuel weighed before and after a metered run: the best figure there is (± 5 %)."
+  text="Fuel weighed before and after a metered run: the best figure there is, as good as the scale."
   add="Add a weigh-in"
   fresh={{ fuel: 'propane' }}
 >
@@ -20,6 +20,7 @@
       <QuantityField path={`${path}.after`} />
       <QuantityField path={`${path}.energy`} />
       <QuantityField path={`${path}.duration`} />
+      <QuantityField path={`${path}.scale`} assumed={0.05} />
     </div>
   {/snippet}
 </Rows>

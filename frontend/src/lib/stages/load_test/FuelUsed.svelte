@@ -61,6 +61,7 @@
       <QuantityField path={`${weighIn}.after`} />
       <QuantityField path={`${weighIn}.energy`} />
       <QuantityField path={`${weighIn}.duration`} />
+      <QuantityField path={`${weighIn}.scale`} assumed={0.05} />
     </div>
   {:else}
     <MeterTaps path={clocked} dials={test.dials} />

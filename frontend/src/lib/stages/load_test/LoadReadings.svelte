@@ -21,6 +21,7 @@
     ['hertz', 'Hz'],
     ['throttle', 'throttle'],
     ['lam', 'λ'],
+    ['suction', 'suction'],
     ['exhaust', 'exhaust']
   ] as const;
   let at = $derived(`load_tests.${test.key}.runs.${run.key}`);
@@ -97,6 +98,7 @@
         <QuantityField path={`${at}.readings.${typing}.hertz`} />
         <QuantityField path={`${at}.readings.${typing}.throttle`} />
         <QuantityField path={`${at}.readings.${typing}.lam`} />
+        {#if test.gas}<QuantityField path={`${at}.readings.${typing}.suction`} />{/if}
         <QuantityField path={`${at}.readings.${typing}.exhaust`} />
         <QuantityField path={`${at}.readings.${typing}.co`} />
         <QuantityField path={`${at}.readings.${typing}.air_co`} />

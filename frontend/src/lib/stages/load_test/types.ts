@@ -4,6 +4,7 @@ export type LoadTest = components['schemas']['LoadTestOut'];
 export type LoadRun = components['schemas']['LoadRunOut'];
 export type Bank = components['schemas']['BankOut'];
 export type Jets = components['schemas']['JetsOut'];
+export type Joint = components['schemas']['TogetherOut'];
 export type PlugLooks = components['schemas']['PlugLooksOut'];
 export type PlugRead = components['schemas']['PlugReadOut'];
 export type What = components['schemas']['AdviceRunOut']['what'];

@@ -16,7 +16,7 @@ from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.physics.hose import GRAVITY
-from gentle_ember.core.stages.fuel_path.demand import Demand, demand
+from gentle_ember.core.stages.fuel_path.demand import Demand, demand, with_suction
 from gentle_ember.core.stages.fuel_path.house import house_loss
 from gentle_ember.core.stages.fuel_path.ladder import DIGESTER_PA, STUB_PA, TWO_PSI_PA, Supply
 from gentle_ember.core.stages.fuel_path.limits import Limits
@@ -151,7 +151,7 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
     if through_cover(job, template):
         template = replace(template, roles=_with_bulkhead(template))
     site, at = job.sites[job.site], f"sites.{job.site}"
-    needed = demand(job.set, site, job.site, output, template.fuel)
+    needed = with_suction(job, output, demand(job.set, site, job.site, output, template.fuel))
     intake, assumed = intake_end(job, template.method, catalog)
     here = site_air(site, job.site)
     supply, distance, source, more = _supply(job, site, at, template, needed)

@@ -381,7 +381,8 @@ def throat_signal(part: Part, demand: Demand, load: str) -> float | None:
     if part.throat_m is None:
         return None
     air = demand.air_kg_s(load) / part.branches
-    return signal(air, part.throat_m, demand.air_density)
+    steady = signal(air, part.throat_m, demand.air_density)
+    return steady if demand.suction is None else steady * demand.suction.over_steady
 
 
 def _signals(parts: Sequence[Fitted], demand: Demand) -> dict[str, float] | None:

@@ -56,8 +56,9 @@ def metered(case: TrainCase) -> Metered | None:
     idle = demand.watts["idle"] / demand.watts["full"]
     machine = case.job.set
     return Metered(
-        signals["full"], opening, path, idle, max(1, machine.cylinders // machine.barrels)
-    )
+        signals["full"], opening, path, idle, max(1, machine.cylinders // machine.barrels),
+        as_read=demand.suction is not None,
+    )  # fmt: skip
 
 
 def _middle(smoothed: Array, followed: Array) -> Array:
@@ -73,11 +74,16 @@ def _expected(of: Metered, *shares: float) -> tuple[float, ...]:
     return tuple(_middle(*ends).tolist())
 
 
+def lam_at(of: Metered, share: float) -> float:
+    """λ expected at a share of full load [1]."""
+    return _expected(of, share)[0]
+
+
 @remember(64)
-def _curves(of: Metered) -> tuple[tuple[float, ...], ...]:
+def _curves(of: Metered, band: float) -> tuple[tuple[float, ...], ...]:
     """Expected λ, its ends, and λ with the idle screw set, over `LOADS`."""
-    weak = replace(of, signal_pa=of.signal_pa * (1 - SIGNAL_BAND))
-    strong = replace(of, signal_pa=of.signal_pa * (1 + SIGNAL_BAND))
+    weak = replace(of, signal_pa=of.signal_pa * (1 - band))
+    strong = replace(of, signal_pa=of.signal_pa * (1 + band))
     expected = np.array(_expected(of, *LOADS.tolist()))
     # Leanest with little signal, smoothed; richest with much, its pulses followed.
     lean, rich = over_load(weak, LOADS, smooth=True), over_load(strong, LOADS, smooth=False)
@@ -91,10 +97,17 @@ def mixture_of(case: TrainCase) -> MixtureOverLoad | None:
     of = metered(case)
     if of is None:
         return None
-    expected, low, high, idled = _curves(of)
     demand = case.asked.demand
+    read = demand.suction
+    expected, low, high, idled = _curves(of, SIGNAL_BAND if read is None else read.band)
     inputs = (
-        Input("throat's signal at full load", of.signal_pa, "pressure"),
+        Input(
+            "throat's signal at full load",
+            of.signal_pa,
+            "pressure",
+            Origin.COMPUTED if read is None else Origin.MEASURED,
+            read.path if read else None,
+        ),
         Input("suction that opens the regulator", of.opening_pa, "pressure", Origin.DATA_SHEET),
         Input("hose and inlet take at full load", of.path_pa, "pressure"),
         Input("fuel without load over full load", of.idle, "share"),

@@ -139,7 +139,7 @@ STAGE = Stage(
         Page("parts", "Parts list", ("bill",), ("arrived", "kit")),
         Page("house", "House pipe", ("house",), ("sites.*.gases.*.house",)),
         Page("found", "As found", ("path",), ("trains.as_found",)),
-        Page("ready", "Readiness", facts=("confirmed",)),
+        Page("ready", "Readiness", ("rests",), ("confirmed",)),
         RECORD,
     ),
     contradictions=contradictions,

@@ -5,7 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rival, Rounding
+from gentle_ember.core.base.figure import (
+    Band,
+    Figure,
+    Input,
+    Origin,
+    Rival,
+    Rounding,
+    spread,
+)
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
@@ -163,22 +171,26 @@ def _signal(case: TrainCase) -> Figure | None:
     signals = case.ladder.signals
     if signals is None:
         return None
-    value = signals["full"]
+    value, read = signals["full"], case.asked.demand.suction
+    told = () if read is None else (
+        Input("read over steady, by U-tube", read.over_steady, "ratio", Origin.MEASURED, read.path),
+    )  # fmt: skip
     return Figure(
         f"path.{case.name}.signal",
         "throat's signal at full load",
         value,
         "pressure",
         SIGNAL,
-        Band(value * (1 - SIGNAL_BAND), value * (1 + SIGNAL_BAND)),
+        spread(value, SIGNAL_BAND if read is None else read.band),
         (
+            *told,
             Input("air at full load", case.asked.demand.air_kg_s(), "mass_flow"),
             Input("opening and losses need", case.ladder.needs["full"], "pressure"),
             *_inputs(case),
         ),
         rounding=Rounding.DOWN,
-        estimated=True,
-        narrows=("a manometer at the vapor hose",),
+        estimated=read is None,
+        narrows=("a U-tube at the throat's port, near full load",),
     )
 
 

@@ -54,6 +54,7 @@ STAGE = Stage(
     pages=(
         Page("test", "Load test", ("load_tests", "jets"), ("load_tests",)),
         Page("jets", "Jets", ("jets", "load_tests"), ("set.carburetor.jets.fitted",)),
+        Page("joint", "Joint estimate", ("joint",)),
         RECORD,
     ),
     on_demand=frozenset(("load_tests",)),

@@ -32,6 +32,10 @@ LENGTHS = (0.16, 0.22, 0.3, 0.45)
 SWING = (0.02, 0.05, 0.12)
 """How far it departs from a plain parabola, as a share of the best."""
 JITTER = 1e-4
+DRIFT = 0.003
+"""How far an engine may drift from one reading to the next, as a share of the best: σ."""
+HAND = 0.04
+"""How well a hand sets a screw: σ [turns]."""
 PRIOR_MEAN = np.array([0.97, 0.0, -0.35])
 PRIOR_SD = np.array([0.06, 0.25, 0.35])
 """Height, tilt and bend of the parabola about the start, as shares of the best."""
@@ -51,6 +55,21 @@ class Curves:
     rich: Array
     noise: float
     """Standard error of a next reading, as a share of the best."""
+    drift: float = 0.0
+    """What it drifted by from one reading to the next, as a share of the best."""
+
+    def lost(self, places: Array, at: float) -> Array:
+        """Output each curve loses at a setting against its own best one, (samples,) [1].
+
+        Args:
+            places: each curve's own setting (samples,) [turns].
+            at: the setting that is made [turns].
+        """
+        rows = np.arange(len(self.heights))
+        own = self.heights[rows, np.abs(self.turns - places[:, None]).argmin(axis=1)]
+        here = self.heights[:, int(np.abs(self.turns - at).argmin())]
+        lost: Array = np.maximum(0.0, own - here) / self.heights.max(axis=1)
+        return lost
 
     @property
     def mean(self) -> Array:
@@ -79,6 +98,8 @@ def fit(readings: Sequence[Taken], start: float, span: tuple[float, float]) -> C
     """
     best = max(one.value for one in readings)
     low, high = bounds(readings, span)
+    order = np.array([float(n) for n, one in enumerate(readings) if low <= one.turns <= high])
+    order -= order[-1]
     readings = [one for one in readings if low <= one.turns <= high]
     grid = np.linspace(math.log(low), math.log(high), POINTS)
     at = np.log([one.turns for one in readings])
@@ -86,14 +107,35 @@ def fit(readings: Sequence[Taken], start: float, span: tuple[float, float]) -> C
     noise = np.array([max(one.sigma / best, 5e-4) for one in readings])
     far = share < FLOOR
     share, noise = np.where(far, FLOOR, share), np.where(far, FAR_SIGMA, noise)
+    # A hand's error tells most where the curve is steep: by the bend that is usual.
+    steep = 2 * abs(PRIOR_MEAN[2]) * np.abs(at - at[int(share.argmax())])
+    taken = _Readings(at, share, np.hypot(noise, HAND * steep / np.exp(at)), order)
     length, swing = max(
         ((length, swing) for length in LENGTHS for swing in SWING),
-        key=lambda pair: _evidence(at, share, noise, math.log(start), *pair),
+        key=lambda pair: _evidence(taken, math.log(start), *pair),
     )
-    mean, covariance = _posterior(grid, at, share, noise, math.log(start), length, swing)
+    mean, covariance, drift = _posterior(grid, taken, math.log(start), length, swing)
     heights = mean + _normals() @ _root(covariance)
     lean, rich = _ends(np.exp(grid), heights)
-    return Curves(np.exp(grid), heights, lean, rich, float(np.min(noise)))
+    return Curves(np.exp(grid), heights, lean, rich, float(np.min(noise)), drift)
+
+
+@dataclass(frozen=True)
+class _Readings:
+    """Readings as the process takes them: all of shape (m,)."""
+
+    at: Array
+    """Logarithm of the turns."""
+    share: Array
+    noise: Array
+    order: Array
+    """Which after which, the last nought: what drifts is nought now."""
+
+    def covariance(self, start: float, length: float, swing: float) -> Array:
+        """Of the readings with each other, drift and noise counted (m, m)."""
+        drifted = DRIFT**2 * np.outer(self.order, self.order)
+        curve = _kernel(self.at, self.at, start, length, swing)
+        return np.asarray(curve + drifted + np.diag(self.noise**2))
 
 
 def bounds(readings: Sequence[Taken], span: tuple[float, float]) -> tuple[float, float]:
@@ -118,25 +160,24 @@ def _basis(at: Array, start: float) -> Array:
 
 
 def _posterior(
-    grid: Array, at: Array, share: Array, noise: Array, start: float, length: float, swing: float
-) -> tuple[Array, Array]:
+    grid: Array, taken: _Readings, start: float, length: float, swing: float
+) -> tuple[Array, Array, float]:
+    """Mean and covariance of the curve as it is now, and what it drifts by a reading."""
     from scipy.linalg import cho_factor, cho_solve
 
-    factor = cho_factor(_kernel(at, at, start, length, swing) + np.diag(noise**2), lower=True)
-    cross = _kernel(grid, at, start, length, swing)
-    off = share - _basis(at, start) @ PRIOR_MEAN
-    mean = _basis(grid, start) @ PRIOR_MEAN + cross @ cho_solve(factor, off)
+    factor = cho_factor(taken.covariance(start, length, swing), lower=True)
+    cross = _kernel(grid, taken.at, start, length, swing)
+    off = cho_solve(factor, taken.share - _basis(taken.at, start) @ PRIOR_MEAN)
+    mean = _basis(grid, start) @ PRIOR_MEAN + cross @ off
     covariance = _kernel(grid, grid, start, length, swing) - cross @ cho_solve(factor, cross.T)
-    return mean, covariance
+    return mean, covariance, float(DRIFT**2 * taken.order @ off)
 
 
-def _evidence(
-    at: Array, share: Array, noise: Array, start: float, length: float, swing: float
-) -> float:
+def _evidence(taken: _Readings, start: float, length: float, swing: float) -> float:
     from scipy.linalg import cho_factor, cho_solve
 
-    factor = cho_factor(_kernel(at, at, start, length, swing) + np.diag(noise**2), lower=True)
-    off = share - _basis(at, start) @ PRIOR_MEAN
+    factor = cho_factor(taken.covariance(start, length, swing), lower=True)
+    off = taken.share - _basis(taken.at, start) @ PRIOR_MEAN
     return float(-0.5 * off @ cho_solve(factor, off) - np.log(np.diag(factor[0])).sum())
 
 

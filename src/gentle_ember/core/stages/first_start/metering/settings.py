@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 from gentle_ember.core.base.cached import remember
-from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rival
 from gentle_ember.core.estimates.defaults import Machine, fuels_here, machine, planned_load
 from gentle_ember.core.estimates.first_settings import by_power
 from gentle_ember.core.estimates.measured import output_here
@@ -19,10 +19,18 @@ from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, Taken
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuels import FuelKey, fuel_name
+from gentle_ember.core.physics.mixture import Metered
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import TO_DO, Act, Item, Plan
 from gentle_ember.core.stages.first_start.metering import screw_start as start
+from gentle_ember.core.stages.first_start.metering.costs import (
+    LEAN_DROPPED,
+    Cost,
+    costs,
+    lean_drop,
+)
 from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, SweepVerdict, judge
+from gentle_ember.core.stages.fuel_path.mixture import metered
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
 LAST_TURN, ROOM = 6.0, 2.5
@@ -46,12 +54,25 @@ SWEEP = Method(
 )
 
 
+BY_PROBE = Method(
+    "load-screw-probe", "Load screw by a probe", "turns = mean of turns · λ / 0.95",
+    "gas goes with the screw's opening, so turns · λ stays; 0.92 where motors are started; read "
+    "once where it says", "metering",
+)  # fmt: skip
+
+
 @remember(32)
 def _judged(
-    readings: tuple[Taken, ...], signal: Signal, start_turns: float, most: float, motors: bool
+    readings: tuple[Taken, ...],
+    signal: Signal,
+    start_turns: float,
+    most: float,
+    motors: bool,
+    limit: float | None,
+    step: float,
 ) -> SweepVerdict:
     """A sweep judged once, however often the page asks while other things are typed."""
-    return judge(readings, signal, start_turns, most, motors=motors)
+    return judge(readings, signal, start_turns, most, motors=motors, limit=limit, step=step)
 
 
 @dataclass(frozen=True)
@@ -73,6 +94,19 @@ class GasMetering:
     expected: Figure | None
     """What this gas is expected to give here, steady."""
     taken: tuple[tuple[str, Taken], ...]
+    limit: float | None
+    """What alternator or inverter can give [W]."""
+    throat: Metered | None
+    """For λ at half load; None where nothing is metered by a throat."""
+
+    @cached_property
+    def costs(self) -> tuple[Cost, ...]:
+        """The setting and the leanest that will do, side by side, once there is a setting."""
+        curves, place = self.verdict.curves, self.verdict.mark
+        if curves is None or place is None:
+            return ()
+        readings = tuple(one for _, one in self.taken)
+        return costs(self.fuel, curves, place, readings, self.throat)
 
     @cached_property
     def verdict(self) -> SweepVerdict:
@@ -80,7 +114,10 @@ class GasMetering:
         if self.start is None:
             return SweepVerdict()
         readings = tuple(one for _, one in self.taken)
-        return _judged(readings, self.record.signal, self.start.value, self.most, self.motors)
+        record, step = self.record, self.record.step.value if self.record.step else 0.0
+        return _judged(
+            readings, record.signal, self.start.value, self.most, self.motors, self.limit, step
+        )
 
     @cached_property
     def lean(self) -> Figure | None:
@@ -95,7 +132,18 @@ class GasMetering:
     @cached_property
     def setting(self) -> Figure | None:
         """Where to lock the screw, once another reading would not change it."""
-        return self._figure("setting", "set at", self.verdict.setting)
+        found = self._figure("setting", "set at", self.verdict.setting)
+        curves = self.verdict.curves
+        if found is None or curves is None:
+            return found
+        loss = self.verdict.loss
+        told = () if loss is None else (
+            Input("output it may lose for not being known better", loss, "share"),
+            Input("drift from one reading to the next", curves.drift, "share"),
+        )  # fmt: skip
+        method = BY_PROBE if self.verdict.by_lambda else SWEEP
+        rivals = (Rival(LEAN_DROPPED.name, lean_drop(curves), LEAN_DROPPED.formula),)
+        return replace(found, method=method, inputs=(*told, *found.inputs), rivals=rivals)
 
     def _figure(self, name: str, label: str, one: Span | None) -> Figure | None:
         if one is None or not one.seen:
@@ -168,7 +216,7 @@ def _of_gas(
     expected = output_of.get(fuel)
     return GasMetering(
         fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
-        _least_load(expected), expected, taken,
+        _least_load(expected), expected, taken, resolved.rated.value, metered(section.case),
     )  # fmt: skip
 
 
@@ -235,6 +283,9 @@ def _taken(record: Metering) -> Iterator[tuple[str, Taken]]:
             continue
         shown = 0.0 if value is None else value.value
         sigma = one.sigma * shown if one.sigma else SIGMA_OF[record.signal] * shown
+        if record.step is not None and record.signal is Signal.OUTPUT:
+            # A load in steps is read to half of one: evenly spread over it.
+            sigma = math.hypot(sigma, record.step.value / math.sqrt(12))
         lam = one.lam.value if one.lam else None
         yield key, Taken(one.turns.value, shown, sigma, one.ran, lam)
 

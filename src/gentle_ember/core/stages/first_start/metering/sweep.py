@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -11,25 +12,40 @@ import numpy as np
 from gentle_ember.core.job.metering import Ran, Signal, Taken
 from gentle_ember.core.stages.first_start.metering.curve import Curves, fit
 
-CLOSE_ENOUGH = 0.018
-"""Standard error of an end at which no further reading is asked for [turns]."""
-FAR_OUT = 2.5
-"""Turns from which on the mixture changes so little with a part of one that less will do."""
-PATIENCE = 6
+LOSS = 0.003
+"""Output a setting may as likely as not lose for not being known better, as a share of it."""
+EIGHTH, FINE = 0.125, 0.0625
+"""A slotted screw is set to an eighth of a turn; below one turn, to half of that."""
+HIDES = 0.08
+"""Steps of the load past this share of the best are as wide as the whole plateau."""
+ENOUGH_TO_TELL = 3
+"""Readings by which the best of them is about what it gives."""
+PATIENCE = 7
 """Readings after which each further one makes less do."""
-LEAST = 5
-"""Readings without which nothing is settled."""
+LEAST = 4
+"""Readings at places of their own without which nothing is settled."""
 MOST = 12
 """Readings after which a sweep that does not settle is called so."""
-STEP = 1.7
-"""A next reading goes no further than this factor beyond what was tried."""
+STEP = 1.35
+"""A next reading goes no further than this factor beyond what was tried: where it dies, it tells
+little."""
 APART = 0.03
 """Two readings closer than this share of each other say nothing new."""
+NEAR_STOP = 0.9
+"""Share of the screw's last turn from which that turn itself is read."""
 WIDE = 2.2
 """A sweep this wide should have met both ends."""
 SAME = 0.012
 LEAST_FALL = 0.03
 """A curve that nowhere falls by this share of the best has no ends to be found."""
+AT_LIMIT = 0.98
+"""Share of what the alternator can give from which it, not the engine, is read."""
+BY_LAMBDA, RICHER = 0.95, 0.92
+"""λ a setting by a probe aims at; the second where motors must be started."""
+LAM_APART, LAM_AGREES = 1.08, 0.10
+"""Turns of two readings with a probe this far apart, and turns · λ as alike, place the screw."""
+LAM_SIGMA, LAM_SLOPE = 0.02, 0.2
+"""Error of λ read; how far turns · λ may go with ln λ: both σ [1]."""
 RICH_SHARE = 1 / 3
 """How far from the middle toward the rich end a setting goes that must start motors."""
 
@@ -44,6 +60,8 @@ class Why(StrEnum):
     SCREW_SHUT = "screw_shut"
     NOT_RUNNING = "not_running"
     SCATTER = "scatter"
+    AT_LIMIT = "at_limit"
+    STEPS = "steps"
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +91,23 @@ class SweepVerdict:
     next: Next | None = None
     why: Why | None = None
     curves: Curves | None = None
+    loss: float | None = None
+    """Output the setting is expected to lose for what is not known, as a share of it [1]."""
+    by_lambda: bool = False
+    """Whether a probe in the exhaust placed the setting, not the curve."""
+
+    @property
+    def plateau(self) -> float:
+        """How wide it is [turns]; wide where its ends were not seen."""
+        seen = self.lean and self.rich and self.lean.seen and self.rich.seen
+        return self.rich.turns - self.lean.turns if seen and self.rich and self.lean else 1.0
+
+    @property
+    def mark(self) -> float | None:
+        """The setting as a hand makes it [turns]."""
+        return None if self.setting is None else on_screw(
+            self.setting.turns, plateau=self.plateau
+        )  # fmt: skip
 
 
 def judge(
@@ -83,6 +118,8 @@ def judge(
     *,
     motors: bool = False,
     least: float = 0.1,
+    limit: float | None = None,
+    step: float = 0.0,
 ) -> SweepVerdict:
     """Judge a sweep.
 
@@ -93,8 +130,10 @@ def judge(
         most: turns from the seat to the screw's last useful turn.
         motors: whether it must start motors: then the setting leans toward rich.
         least: the least opening worth trying [turns].
+        limit: what alternator or inverter can give [W]; None where it is not known.
+        step: steps the load goes in, where output is read [W]; nought where it has none.
     """
-    start = min(max(start, 1.2 * least), most)
+    start = on_screw(min(max(start, 1.2 * least), most), least, most)
     if not readings:
         return SweepVerdict(next=Next(start, "start"))
     ran = [one for one in readings if one.ran is not Ran.DIED and one.value > 0]
@@ -104,22 +143,109 @@ def judge(
     turned = _as_more_is_better(readings, signal)
     curves = fit(turned, start, span)
     lean, rich = _span(curves.lean, curves, at_end=0), _span(curves.rich, curves, at_end=-1)
-    why = _cannot(turned, lean, rich, span)
+    probed = _by_lambda(readings, motors=motors)
+    if probed is not None and least <= probed.turns <= most:
+        return _verified(readings, probed, lean, rich, curves)
+    best = max(one.value for one in ran)
+    hidden = signal is Signal.OUTPUT and len(ran) >= ENOUGH_TO_TELL and step > HIDES * best
+    why = Why.STEPS if hidden else (
+        _cut_off(ran, signal, limit) or _cannot(turned, lean, rich, span)
+    )  # fmt: skip
     if why is not None:
         return SweepVerdict(lean, rich, why=why, curves=curves)
-    setting = _setting(curves, motors=motors)
-    enough = CLOSE_ENOUGH * (1 + max(0, len(readings) - PATIENCE) ** 2 / 3)
-    settled = (
-        all(
-            one.seen and one.sigma <= enough * max(1.0, one.turns / FAR_OUT) for one in (lean, rich)
-        )
-        and len(readings) >= LEAST
-    )
+    setting, loss = _setting(curves, motors=motors)
+    enough = LOSS * (1 + max(0, len(readings) - PATIENCE) ** 2 / 2)
+    settled = lean.seen and rich.seen and loss <= enough and len(readings) >= LEAST
+    if settled and not _repeated(readings):
+        first = next(one for one in readings if one.ran is not Ran.DIED and one.value > 0)
+        return SweepVerdict(lean, rich, None, Next(first.turns, "again"), curves=curves, loss=loss)
     if settled:
-        return SweepVerdict(lean, rich, setting, curves=curves)
+        return SweepVerdict(lean, rich, setting, curves=curves, loss=loss)
     if len(readings) >= MOST:
         return SweepVerdict(lean, rich, why=Why.SCATTER, curves=curves)
-    return SweepVerdict(lean, rich, None, _next(readings, curves, lean, rich), curves=curves)
+    ahead = _next(readings, curves, lean, rich)
+    return SweepVerdict(lean, rich, None, ahead, curves=curves, loss=loss)
+
+
+def on_screw(turns: float, least: float = 0.0, most: float = 100.0, plateau: float = 1.0) -> float:
+    """The nearest place a hand can set a slotted screw to and count again [turns].
+
+    Args:
+        turns: where it would be.
+        least: the least opening.
+        most: the last useful turn.
+        plateau: how wide the plateau is; a narrow one is worth the trouble of a sixteenth.
+
+    >>> on_screw(1.41), on_screw(0.58), on_screw(0.02, least=0.1), on_screw(1.57, plateau=0.2)
+    (1.375, 0.5625, 0.125, 1.5625)
+    """
+    part = EIGHTH if turns >= 1.0 and plateau >= 4 * EIGHTH else FINE
+    low, high = math.ceil(least / part - 1e-9), math.floor(most / part + 1e-6)
+    return part * max(1, low, min(high, round(turns / part)))
+
+
+def _repeated(readings: Sequence[Taken]) -> bool:
+    """Whether a place was read a second time, others between: what drifts shows there."""
+    return any(
+        abs(later.turns / one.turns - 1) <= APART
+        for at, one in enumerate(readings)
+        for later in readings[at + 2 :]
+    )
+
+
+def _by_lambda(readings: Sequence[Taken], *, motors: bool) -> Span | None:
+    """Where the screw belongs by a probe: turns · λ hardly changes with where it stands.
+
+    The two readings nearest the λ that is wanted will do, if they are apart and agree; between
+    them the product is taken as straight over ln λ. None with fewer, or where they don't.
+    """
+    wanted = RICHER if motors else BY_LAMBDA
+    read = sorted(
+        ((abs(math.log(one.lam / wanted)), one.turns, one.lam) for one in readings
+         if one.lam and one.ran is not Ran.DIED),
+    )  # fmt: skip
+    if not read:
+        return None
+    _, turns, lam = read[0]
+    others = (one for one in read[1:] if abs(math.log(one[1] / turns)) >= math.log(LAM_APART))
+    _, other_turns, other_lam = next(others, (0.0, 0.0, 0.0))
+    if not other_turns:
+        return None
+    first, second = turns * lam, other_turns * other_lam
+    leaner_when_shut = (other_lam - lam) * (other_turns - turns) < 0
+    if not leaner_when_shut or abs(math.log(second / first)) > LAM_AGREES:
+        return None
+    # Straight over ln λ, as far as readings so near each other can tell a slope at all.
+    apart = math.log(other_lam / lam)
+    told = LAM_SLOPE**2 / (LAM_SLOPE**2 + 2 * (LAM_SIGMA / apart) ** 2)
+    slope = told * math.log(second / first) / apart
+    ways = [
+        (math.log(product) + slope * math.log(wanted / at),
+         1 / (LAM_SIGMA**2 + (LAM_SLOPE * math.log(wanted / at)) ** 2))
+        for product, at in ((first, lam), (second, other_lam))
+    ]  # fmt: skip
+    weight = sum(one for _, one in ways)
+    place = math.exp(sum(value * one for value, one in ways) / weight) / wanted
+    return Span(place, place / math.sqrt(weight))
+
+
+def _verified(
+    readings: Sequence[Taken], probed: Span, lean: Span, rich: Span, curves: Curves
+) -> SweepVerdict:
+    """A setting by λ, once it was read there."""
+    mark = on_screw(probed.turns, plateau=0.0)
+    there = any(one.turns == mark for one in readings if one.lam)
+    if not there:
+        ahead = Next(mark, "lambda")
+        return SweepVerdict(lean, rich, None, ahead, curves=curves, by_lambda=True)
+    return SweepVerdict(lean, rich, probed, curves=curves, by_lambda=True)
+
+
+def _cut_off(ran: Sequence[Taken], signal: Signal, limit: float | None) -> Why | None:
+    """Whether the top is the alternator's and not the engine's: no mixture shows there."""
+    if signal is not Signal.OUTPUT or limit is None:
+        return None
+    return Why.AT_LIMIT if sum(one.value >= AT_LIMIT * limit for one in ran) >= 2 else None
 
 
 def _as_more_is_better(readings: Sequence[Taken], signal: Signal) -> list[Taken]:
@@ -142,24 +268,32 @@ def _span(ends: np.ndarray, curves: Curves, *, at_end: int) -> Span:
     return Span(float(np.median(ends)), float(ends.std()), seen=unseen < 0.2)
 
 
-def _setting(curves: Curves, *, motors: bool) -> Span:
+def _setting(curves: Curves, *, motors: bool) -> tuple[Span, float]:
+    """Where it belongs, and the output it is expected to lose there for what is not known."""
     middle = (curves.lean + curves.rich) / 2
     places = middle + (RICH_SHARE * (curves.rich - middle) if motors else 0.0)
-    return Span(float(np.median(places)), float(places.std()))
+    at = float(np.median(places))
+    return Span(at, float(places.std())), float(np.median(curves.lost(places, at)))
 
 
 def _next(readings: Sequence[Taken], curves: Curves, lean: Span, rich: Span) -> Next:
     """The place whose reading tells most of the ends, not far beyond what was tried."""
     tried = [one.turns for one in readings]
     low, high = min(tried) / STEP, max(tried) * STEP
-    gain = curves.gain()
-    allowed = (curves.turns >= low) & (curves.turns <= high)
-    for one in tried:
-        allowed &= np.abs(curves.turns / one - 1) > APART
-    if not allowed.any():
-        allowed = np.ones_like(allowed)
-    at = int(np.where(allowed, gain, -1.0).argmax())
-    turns = float(curves.turns[at])
+    gain, least, most = curves.gain(), float(curves.turns[0]), float(curves.turns[-1])
+    best, told = 0.0, -1.0
+    for place, much in zip(curves.turns, gain, strict=True):
+        at = on_screw(float(place), least, most)
+        new = all(abs(at / one - 1) > APART for one in tried)
+        # The screw's marks may lie too wide apart for what is left to tell: then between them.
+        wanted = at if new else float(place)
+        new = new or all(abs(place / one - 1) > APART for one in tried)
+        if new and low <= wanted <= high * 1.001 and much > told:
+            best, told = wanted, float(much)
+    turns = best or float(curves.turns[int(gain.argmax())])
+    if not rich.seen and turns > NEAR_STOP * most and most not in tried:
+        # So near its last turn, that one tells whether there is anything beyond.
+        turns = most
     about = "lean" if abs(turns - lean.turns) < abs(turns - rich.turns) else "rich"
     if lean.turns + 2 * lean.sigma < turns < rich.turns - 2 * rich.sigma:
         about = "top"
@@ -173,8 +307,8 @@ def _never_ran(readings: Sequence[Taken], start: float, least: float, most: floa
     if len(readings) >= 5 or (richer > most and leaner < least):
         return SweepVerdict(why=Why.NOT_RUNNING)
     if richer <= most and (len(readings) % 2 or leaner < least):
-        return SweepVerdict(next=Next(richer, "run"))
-    return SweepVerdict(next=Next(max(leaner, least), "run"))
+        return SweepVerdict(next=Next(on_screw(richer, least, most), "run"))
+    return SweepVerdict(next=Next(on_screw(leaner, least, most), "run"))
 
 
 def _cannot(
@@ -203,8 +337,19 @@ def _cannot(
 
 
 def _valley(readings: Sequence[Taken]) -> bool:
-    """Whether a reading lies clearly below others to both sides: no screw does that."""
-    values = [0.0 if one.ran is Ran.DIED else one.value for one in _by_turns(readings)]
+    """Whether a reading lies clearly below others to both sides: no screw does that.
+
+    What was read twice at one place counts as the better of the two: the other may have drifted.
+    """
+    values: list[float] = []
+    last = 0.0
+    for one in _by_turns(readings):
+        value = 0.0 if one.ran is Ran.DIED else one.value
+        if values and one.turns <= (1 + APART) * last:
+            values[-1] = max(values[-1], value)
+        else:
+            values.append(value)
+        last = one.turns
     clearly = LEAST_FALL * max(values)
     return any(
         values[at] < min(max(values[:at]), max(values[at + 1 :])) - clearly
@@ -232,6 +377,8 @@ NEXT: dict[str, str] = {
     "rich": "It tells most about the rich end.",
     "top": "It shows how high the middle is, and with it where both ends are.",
     "run": "It did not run there: this is the next place worth trying.",
+    "again": "The first place once more: it shows what drifted meanwhile.",
+    "lambda": "Where the probe says it belongs: read it once there.",
 }
 HOW: dict[Signal, str] = {
     Signal.OUTPUT: "Wait 20 s, add load until the throttle is just fully open, read the output.",
@@ -273,6 +420,18 @@ CANNOT: dict[Why, tuple[str, tuple[str, ...]]] = {
         ("the start gate: choke, lock-off, stop switch, gas open",
          "over-primed: ventilate and wait half an hour", "a spark at the plug",
          "gas at the adapter: the primer hisses?"),
+    ),
+    Why.AT_LIMIT: (
+        "It gives all the alternator can, so the readings say nothing of the engine.",
+        ("read by the throttle instead, at a steady load of about 60 %",
+         "or by a probe in the exhaust: two turns of the screw suffice",
+         "never load it past its rating to find the engine's end"),
+    ),
+    Why.STEPS: (
+        "The load goes in steps as wide as the whole plateau: the step is read, not the engine.",
+        ("smaller loads beside the large one: lamps, a heater's low setting",
+         "read by speed, with a load on that opens the throttle fully",
+         "read by the throttle at a steady load, or by a probe in the exhaust"),
     ),
     Why.SCATTER: (
         "The readings contradict each other.",

@@ -121,6 +121,9 @@
             <ChoiceField path={`${at}.school`} label="Start by" options={SCHOOLS} />
             <QuantityField path={`${at}.preset`} />
             <QuantityField path={`${at}.most`} assumed={`${gas.most} assumed`} />
+            {#if gas.signal === 'output'}
+              <QuantityField path={`${at}.step`} hint="Empty: it goes in no steps." />
+            {/if}
           </div>
           <ReadingsFile
             file={`metering/${gas.key}`}
