@@ -7,7 +7,8 @@ export default defineConfig({
   resolve: {
     alias: {
       $lib: fileURLToPath(new URL('./src/lib', import.meta.url)),
-      '$app/navigation': fileURLToPath(new URL('./tests/kit/navigation.ts', import.meta.url))
+      '$app/navigation': fileURLToPath(new URL('./tests/kit/navigation.ts', import.meta.url)),
+      '$app/state': fileURLToPath(new URL('./tests/kit/state.ts', import.meta.url))
     },
     conditions: ['browser']
   },

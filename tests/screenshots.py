@@ -26,7 +26,7 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "compare": ("Lambing clinic trailer", "method/compare", DESK, PAPER),
     "states": ("Tool library's big twin", "method/states", DESK, PAPER),
     "fuel-path": ("Cinema tent beside the parish hall", "fuel_path/train", DESK, PAPER),
-    "parts-list": ("Tool library's big twin", "fuel_path/parts", DESK, PAPER),
+    "rests-on": ("Tool library's big twin", "fuel_path/ready", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
     "logbook": ("Choir stage", "logbook/runs", DESK, PAPER),
@@ -36,7 +36,7 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "start": ("Lambing clinic trailer", "first_start/start", DESK, PAPER),
     "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
     "load-test": ("Choir stage", "load_test/test", DESK, PAPER),
-    "jets": ("Star-party hut", "load_test/jets", DESK, PAPER),
+    "joint": ("Choir stage", "load_test/joint", DESK, PAPER),
     "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, LAMP),
 }
 

@@ -25,6 +25,8 @@ export class Shop {
   photos: string[] = [];
   /** What quantities read as, by their paths. */
   shown: Record<string, { us: string; metric: string }> = {};
+  /** What a page asked for along with the job. */
+  views: Record<string, unknown> = {};
   /** Resolves when an answer may go out. */
   wait: (preview: boolean) => Promise<void> = () => Promise.resolve();
 
@@ -120,7 +122,8 @@ export class Shop {
       revision: this.revision,
       preview,
       job,
-      shown: this.shown
+      shown: this.shown,
+      ...this.views
     } as unknown as Snapshot;
   }
 }

@@ -68,6 +68,37 @@ def test_the_dead_set_is_led_through_putting_right(either):
     assert steps.count() == 9
 
 
+def test_a_dial_is_told_by_its_positions_and_every_order_follows_it(either):
+    shop = either
+    shop.open(LAMBING, "intake/machine")
+    be(shop)
+    page = shop.page
+    page.get_by_role("button", name="Add a switch").click()
+    name = page.get_by_label("Switch", exact=True)
+    name.fill("fuel dial")
+    name.press("Enter")
+    told = (("OFF", ()), ("ON", ("ignition on", "own tank open")), ("FUEL OFF", ("ignition on",)))
+    for number, (words, does) in enumerate(told):
+        page.get_by_role("button", name="Add a position").click()
+        row = page.locator("[data-position]").nth(number)
+        row.get_by_role("textbox", name="Position").fill(words)
+        row.get_by_role("textbox", name="Position").press("Enter")
+        for text in does:
+            row.get_by_label(text).check()
+        expect(page.locator('[data-save="saved"]')).to_be_visible()
+    row = page.locator("[data-position]").nth(2)
+    row.get_by_label("Becomes, on gas").fill("GAS")
+    row.get_by_label("Becomes, on gas").press("Enter")
+    expect(page.locator('[data-save="saved"]')).to_be_visible()
+    page.goto(page.url.replace("intake/machine", "method/states"))
+    expect(page.locator("main")).to_contain_text("Fuel dial")
+    expect(page.locator("main")).to_contain_text("Fuel dial OFF")
+    page.get_by_label("Which order").select_option(label="Start on propane")
+    expect(page.get_by_text("Turn the fuel dial to GAS.")).to_be_visible()
+    page.goto(page.url.replace("method/states", "hand_over/cards"))
+    expect(page.locator("main")).to_contain_text("Turn the fuel dial to OFF")
+
+
 def test_the_twin_refuses_one_barrel_methods_with_reasons(either):
     shop = either
     shop.open(TWIN, "method/compare")

@@ -95,6 +95,20 @@ def test_more_methane_more_energy(share):
     assert richer.flammable_low < poorer.flammable_low
 
 
+@given(st.floats(0.40, 0.98), st.floats(0.0, 0.10))
+def test_water_takes_its_share_of_the_heat_by_volume(share, water):
+    dry, wet = biogas(share), biogas(share, water)
+    assert wet.hhv_j_m3 == pytest.approx(dry.hhv_j_m3 * (1 - water))
+    # Lighter than carbon dioxide, heavier than methane.
+    assert wet.density_kg_m3 == pytest.approx(
+        dry.density_kg_m3 * (1 - water) + water * 18.015 / 28.9647 * 1.225
+    )
+    # The same methane wants the same air.
+    assert wet.air_fuel_ratio * wet.density_kg_m3 == pytest.approx(
+        dry.air_fuel_ratio * dry.density_kg_m3 * (1 - water)
+    )
+
+
 def test_pure_methane_is_the_limit_of_biogas():
     nearly = biogas(0.98)
     assert nearly.lhv_j_kg == pytest.approx(50.0e6, rel=0.06)

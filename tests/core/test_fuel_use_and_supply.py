@@ -15,10 +15,12 @@ from gentle_ember.core.physics.fuel_use import (
     BAND_ONE_POINT,
     BAND_WEIGHED,
     CLASS_DEFAULTS,
+    METERED,
     Point,
     SetClass,
     class_line,
     fit,
+    weighing_error,
 )
 from gentle_ember.core.physics.fuels import GASOLINE_E0, PROPANE, natural_gas
 from gentle_ember.core.physics.supply import heat_rate_hhv, mass_draw, tank_energy, volume_draw
@@ -175,3 +177,54 @@ def test_scattered_runs_are_covered_by_the_band_of_their_line_at_full_load():
         off = abs(line.fuel_w(5000.0) / 26_000.0 - 1)
         within += off <= line.band_at(5000.0)
     assert 0.85 < within / 300 < 1.0
+
+
+@pytest.mark.parametrize(
+    ("burnt", "reads_to", "chilled", "error"),
+    [
+        # Two weighings of a 50 g scale are off by 71 g together, frost by 30 more.
+        (0.15, 0.05, True, 0.512),
+        (0.15, 0.05, False, 0.471),
+        (3.0, 0.05, True, 0.0275),
+        (3.0, 0.005, False, 0.0103),
+    ],
+)
+def test_a_weighing_is_as_good_as_its_scale(burnt, reads_to, chilled, error):
+    found = weighing_error(burnt, reads_to, chilled=chilled)
+    assert found == pytest.approx(error, rel=0.01)
+
+
+@given(st.floats(0.05, 20.0), st.floats(1e-3, 0.5))
+def test_more_burnt_or_a_finer_scale_never_weighs_worse(burnt, reads_to):
+    here = weighing_error(burnt, reads_to, chilled=True)
+    assert weighing_error(2 * burnt, reads_to, chilled=True) < here
+    assert weighing_error(burnt, reads_to / 2, chilled=True) <= here
+    assert weighing_error(burnt, reads_to, chilled=False) <= here
+    assert here > METERED
+
+
+def test_weighings_count_by_how_well_they_were_weighed():
+    """Three runs on one line, a fourth far off it: on a poor scale it hardly moves the line."""
+    true = [Point(load, 2000.0 + 4.0 * load, weighed=True, sigma=0.02)
+            for load in (800.0, 1800.0, 3200.0)]  # fmt: skip
+    off = 1.25 * (2000.0 + 4.0 * 2500.0)
+    poor, good = (
+        fit([*true, Point(2500.0, off, weighed=True, sigma=sigma)], SetClass.OPEN_FRAME, 4000.0)
+        for sigma in (0.30, 0.02)
+    )
+    assert poor.fuel_w(2500.0) == pytest.approx(12_000.0, rel=0.01)
+    assert good.fuel_w(2500.0) > 1.04 * 12_000.0
+
+
+@pytest.mark.parametrize(("sigma", "band"), [(0.0, BAND_WEIGHED), (0.02, 0.05), (0.10, 0.20)])
+def test_a_line_through_weighings_is_no_surer_than_they_are(sigma, band):
+    points = [Point(load, 2000.0 + 4.0 * load, weighed=True, sigma=sigma)
+              for load in (800.0, 3600.0)]  # fmt: skip
+    assert fit(points, SetClass.OPEN_FRAME, 4000.0).band == pytest.approx(band)
+
+
+def test_one_poor_weighing_scales_the_class_with_its_own_doubt():
+    one = [Point(2000.0, 12_000.0, weighed=True, sigma=0.15)]
+    assert fit(one, SetClass.OPEN_FRAME, 4000.0).band == pytest.approx(0.30)
+    sure = [Point(2000.0, 12_000.0, weighed=True, sigma=0.02)]
+    assert fit(sure, SetClass.OPEN_FRAME, 4000.0).band == pytest.approx(BAND_ONE_POINT)

@@ -208,8 +208,6 @@ def test_a_tube_at_the_throat_is_learned_by_the_ladder(spacer):
         return Plan(job, CATALOG).of(trains_to_build)["propane"]
 
     before = train(spacer)
-    full_w = before.case.asked.demand.watts["full"]
-    line_w = figures(spacer)["propane.limit"].figure.value
     steady = before.case.ladder.signals["full"]
     read = with_readings(spacer, {"output": fact(2700.0), "suction": fact(3 * steady)})
     after = train(read)
@@ -217,9 +215,10 @@ def test_a_tube_at_the_throat_is_learned_by_the_ladder(spacer):
     assert told is not None
     assert (told.readings, told.path) == (1, f"{AT}.runs.r1.readings.a0.suction")
     # By the same fuel line at both loads: suction goes with the square of the air.
-    assert told.over_steady == pytest.approx(
-        3 * (full_w / _fuel_at(before, 2700.0, line_w)) ** 2, rel=0.02
-    )
+    demand = before.case.asked.demand
+    drawn = _fuel_at(before, 2700.0) / demand.fuel.lhv_j_kg * demand.fuel.air_fuel_ratio
+    at_load = min(drawn, demand.most_air_kg_s)
+    assert told.over_steady == pytest.approx(3 * (demand.air_kg_s() / at_load) ** 2, rel=0.02)
     signal = after.signal
     assert signal.value == pytest.approx(told.over_steady * steady, rel=1e-6)
     assert signal.band.high / signal.value - 1 == pytest.approx(0.08)
@@ -228,7 +227,7 @@ def test_a_tube_at_the_throat_is_learned_by_the_ladder(spacer):
     assert before.signal.band.high / before.signal.value - 1 == pytest.approx(0.30)
 
 
-def _fuel_at(section, watts, limit):
+def _fuel_at(section, watts):
     """Fuel at a load on the straight line through idle and full [W]."""
     demand = section.case.asked.demand
     idle, half, full = demand.watts["idle"], demand.watts["half"], demand.watts["full"]

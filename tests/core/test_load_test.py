@@ -155,7 +155,10 @@ def plug(key, *, gas=False):
         (evidence(lam=0.98), "jet_up", 90.0),
         (evidence(lam=1.05), "jet_up", 90.0),
         (evidence(lam=0.80), "jet_down", 82.0),
-        (evidence(lam=0.80, plug=plug("white")), "jet_up", 88.0),
+        (evidence(lam=0.80, plug=plug("white")), "put_right", None),
+        (evidence(lam=0.80, plug=plug("gray")), "put_right", None),
+        (evidence(lam=1.00, plug=plug("soot")), "put_right", None),
+        (evidence(lam=0.90, plug=plug("gray")), "jet_up", 88.0),
         (evidence(lam=0.80, plug=plug("tan")), "keep", 85.0),
         (evidence(plug=plug("soot")), "jet_down", 82.0),
         (evidence(plug=plug("gray")), "jet_up", 88.0),
@@ -170,6 +173,16 @@ def test_the_leanest_sign_decides_and_a_smaller_jet_needs_every_sign(seen, what,
     assert (found.what, found.jet) == (what, jet)
     assert found.reasons
     assert found.stop is (seen.lam == 1.05 or bool(seen.plug and seen.plug.leaning == "too_lean"))
+
+
+@pytest.mark.parametrize("gas", [False, True])
+def test_a_probe_and_a_plug_that_disagree_change_nothing(gas):
+    """Neither is followed: a jet by the wrong one of the two burns a piston."""
+    found = advise(evidence(gas=gas, turns=2.0, lam=0.72, plug=plug("blistered", gas=gas)))
+    assert (found.what, found.jet, found.turns) == ("put_right", None, None)
+    assert "disagree" in found.reasons[0]
+    assert "Measure both again" in found.reasons[0]
+    assert found.stop
 
 
 @given(st.floats(0.6, 1.3), st.booleans())

@@ -19,6 +19,7 @@ from gentle_ember.core.physics.mixture import (
     Metered,
     drawing,
     over_load,
+    pulsed,
     with_idle,
 )
 from gentle_ember.core.stage import Plan
@@ -195,3 +196,40 @@ def test_the_screws_start_by_area_takes_the_gas_as_thin_as_it_is_here():
     (low, dense), (high, thin) = start(0.0), start(2450.0)
     assert thin / dense == pytest.approx(0.7418, abs=0.01)
     assert low != high
+
+
+@given(THROATS, st.floats(0.15, 0.95))
+def test_a_tube_shows_the_mean_over_the_pulses_and_no_more(of: Metered, duty: float):
+    """What it read is the mean; the steady share below it is less by what the pulses add."""
+    read = replace(of, as_read=True)
+    steady = read.steady_pa(duty)
+    peak = steady * (math.pi / (2 * duty)) ** 2
+    area, _ = quad(lambda a: peak * math.sin(a) ** 2, 0, math.pi)
+    assert duty * area / math.pi == pytest.approx(of.signal_pa)
+    assert of.steady_pa(duty) == of.signal_pa
+    assert read.steady_pa(1.0) == of.signal_pa
+    assert pulsed(duty) == pytest.approx(of.signal_pa / steady)
+
+
+@given(THROATS, st.booleans())
+def test_a_read_suction_brings_the_two_ends_nearer(of: Metered, smooth: bool):
+    """Smoothed it is the suction itself; followed, pulses are not counted twice."""
+    read = replace(of, as_read=True)
+    loads = np.array([0.25, 0.5, 0.75])
+    if smooth or of.cylinders >= 4:
+        assert np.array_equal(
+            over_load(read, loads, smooth=True), over_load(of, loads, smooth=True)
+        )
+        return
+    followed, counted_twice = (over_load(one, loads, smooth=False) for one in (read, of))
+    assert np.all(followed >= counted_twice - 1e-9)
+
+
+@pytest.mark.parametrize(("grid", "off"), [(121, 2e-3), (201, 1e-3)])
+def test_fewer_places_of_air_are_near_enough_for_what_is_asked_often(grid: int, off: float):
+    for signal in (120.0, 300.0, 900.0):
+        for smooth in (True, False):
+            of = replace(USUAL, signal_pa=signal)
+            loads = np.array([0.25, 0.5, 0.75])
+            fine = over_load(of, loads, smooth=smooth)
+            assert np.abs(over_load(of, loads, smooth=smooth, grid=grid) - fine).max() < off

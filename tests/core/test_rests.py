@@ -81,7 +81,7 @@ def test_what_stops_already_is_not_said_again():
 def test_a_motor_nobody_timed_decides_whether_it_starts():
     job = put(sound("spacer"), "load", {
         "planned": fact(1500.0),
-        "appliances": {"p1": {"name": "sump pump", "kind": "pump", "running": fact(520.0),
+        "appliances": {"p1": {"name": "sump pump", "kind": "pump", "running": fact(900.0),
                               "must_run": True}},
     })  # fmt: skip
     one = rests(job)["load.appliances.p1.starting"]

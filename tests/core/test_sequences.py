@@ -19,7 +19,7 @@ from gentle_ember.core.stages.method.networks import (
     orders,
     states_section,
 )
-from tests.core.test_states import SYSTEMS, closure
+from tests.core.test_states import SYSTEMS, closure, dead
 from tests.helpers.fits import CASES, fitted
 from tests.helpers.jobs import known
 from tests.helpers.sets import CATALOG
@@ -55,12 +55,14 @@ def forbidden(network: Network, at: dict[str, str]) -> bool:
 
 
 def follows(network: Network, at: dict[str, str]) -> dict[str, str]:
-    """A bowl under an open tank fills; an engine nothing feeds stops."""
+    """A bowl under an open tank fills; an engine that nothing feeds or sparks stops."""
     joined, after = closure(network, at), dict(at)
     if "bowl" in at and any(joined("bowl", tank) for tank in (OWN_TANK, REMOTE_TANK)):
         after["bowl"] = "filled"
     fed = closure(network, after)
-    if at["engine"] == "running" and not any(fed(place, INTAKE) for place in network.sources):
+    if at["engine"] == "running" and (
+        dead(network, fed) or not any(fed(place, INTAKE) for place in network.sources)
+    ):
         after["engine"] = "stopped"
     return after
 
@@ -70,7 +72,12 @@ def by_hand(network: Network, at: dict[str, str], key: str, to: str) -> bool:
     joined = closure(network, at)
     if key == "engine":
         started = closure(network, {**at, "engine": "running"})
-        return to == "stopped" or any(started(place, INTAKE) for place in network.sources)
+        told = any("spark plug" in (link.a, link.b) for link in network.links)
+        if to == "stopped":
+            return not told
+        return not dead(network, started) and any(
+            started(place, INTAKE) for place in network.sources
+        )
     if key == "bowl":
         full = any(joined("bowl", tank) for tank in (OWN_TANK, REMOTE_TANK))
         drawn = at["engine"] == "running" and joined("bowl", INTAKE)
@@ -126,7 +133,9 @@ def ends(section: StatesSection, key: str) -> tuple[dict[str, str], dict[str, st
         return columns["stored"], columns[name]
     if kind == "stop":
         valves = {one.key for one in section.controls if one.key.endswith("_valve")}
-        return columns[name], {"engine": "stopped", **dict.fromkeys(valves, "shut")}
+        told = {one.key: columns["stopped"][one.key] for one in section.controls
+                if one.key.startswith("switch_")}  # fmt: skip
+        return columns[name], {"engine": "stopped", **told, **dict.fromkeys(valves, "shut")}
     return columns[name], columns["stored"] if kind == "store" else columns[other[0]]
 
 

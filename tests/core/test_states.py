@@ -21,6 +21,13 @@ from tests.helpers.jobs import fact, known
 from tests.helpers.sets import CATALOG
 
 GASES = {"g1": {"kind": "natural_gas", "pressure": fact(1744.0)}}
+DIALS = {
+    "d": {"name": "fuel dial", "positions": {
+        "a": {"name": "OFF", "sparks": False}, "b": {"name": "ON", "own": True},
+        "c": {"name": "GAS"}}},
+    "k": {"name": "kill button", "positions": {
+        "a": {"name": "KILL", "sparks": False}, "b": {"name": "RUN"}}},
+}  # fmt: skip
 SYSTEMS = {
     "plain": (known(), ()),
     "spacer": (known(), ("spacer_adapter",)),
@@ -37,6 +44,7 @@ SYSTEMS = {
     "tank and gas": (known(), ("spacer_adapter", "remote_tank_gravity")),
     "tank, no shut-off": (known(set__shut_off=None), ("remote_tank_pump",)),
     "multi": (known(set__shut_off=False), ("multi_fuel_carburetor",)),
+    "dial": (known(set__shut_off=None, set__switches=DIALS), ("spacer_adapter",)),
 }  # fmt: skip
 
 
@@ -53,6 +61,12 @@ def closure(network, positions):
     return lambda a, b: a in at and b in at and bool(matrix[at[a], at[b]])
 
 
+def dead(network, joined):
+    """Whether a switch that is told cuts the ignition."""
+    told = any("spark plug" in (link.a, link.b) for link in network.links)
+    return told and not joined("ignition", "spark plug")
+
+
 def expected(network, state):
     joined = closure(network, state.positions)
     running = state.positions["engine"] == "running"
@@ -61,10 +75,6 @@ def expected(network, state):
     tanks = [place for place in (OWN_TANK, REMOTE_TANK) if running and joined(place, INTAKE)]
     if len(feeding) > 1:
         found.add("two_fuels")
-    if len(tanks) > 1:
-        found.add("two_tanks")
-    if joined(OWN_TANK, REMOTE_TANK):
-        found.add("tanks_joined")
     if running and joined(OUTSIDE, INTAKE):
         found.add("open_inlet")
     for place in network.pressed:
@@ -85,6 +95,18 @@ def expected(network, state):
         found.add("shut_vent")
     if not running and (joined(OWN_TANK, "bowl") or joined(REMOTE_TANK, "bowl")):
         found.add("needle_only")
+    return found | of_tanks(network, state, joined)
+
+
+def of_tanks(network, state, joined):
+    """What tanks and switches let happen by themselves."""
+    running = state.positions["engine"] == "running"
+    tanks = [place for place in (OWN_TANK, REMOTE_TANK) if running and joined(place, INTAKE)]
+    found = {"two_tanks"} if len(tanks) > 1 else set()
+    if joined(OWN_TANK, REMOTE_TANK):
+        found.add("tanks_joined")
+    if running and dead(network, joined):
+        found.add("no_spark")
     return found
 
 

@@ -10,7 +10,8 @@ from gentle_ember.core.base.figure import Band, Figure, Method, Rounding
 from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.units import ReadingError, read, show
 from gentle_ember.units.display import show_value
-from gentle_ember.units.registry import UNITS, from_si, line, unit_for
+from gentle_ember.units.reading import fits
+from gentle_ember.units.registry import CONVERSIONS, UNITS, from_si, line, unit_for
 
 TYPED = [
     ("elevation", "2000 ft", 609.6),
@@ -107,6 +108,10 @@ REFUSED = [
     ("temperature", "-500 C", "absolute zero"),
     ("elevation", "tall", "no number"),
     ("pressure", "7 in", "not a pressure"),
+    ("speed", "60 Hz", "3600 rpm with two poles, 1800 rpm with four"),
+    ("speed", "50 hertz", "3000 rpm with two poles"),
+    ("frequency", "3600 rpm", "60 Hz with two poles, 120 Hz with four"),
+    ("frequency", "30 turns/s", "Type the hertz"),
 ]
 
 
@@ -200,3 +205,75 @@ def test_volt_amperes_are_never_taken_for_watts(text):
 def test_volts_times_amperes_are_watts_where_a_person_multiplies_them():
     assert read("120 V × 9 A", "power", "us") == pytest.approx(1080)
     assert read("5.5 kW", "power", "us") == pytest.approx(5500)
+
+
+ANY_OF = [
+    ("1030 BTU/ft³", {"heating_value_volume": 38.3767e6}),
+    ("38.4 MJ/m³", {"heating_value_volume": 38.4e6}),
+    ("46 MJ/kg", {"heating_value_mass": 46e6}),
+    ("3/8 in", {"length": 0.009525}),
+    ("1 1/2 in", {"length": 0.0381}),
+    ("9.5 mm", {"length": 0.0095}),
+    ("5' 6\"", {"length": 1.6764}),
+    ("100000 BTU/h", {"power": 29307.1}),
+    ("38 kW", {"power": 38e3}),
+    ("120 V × 9 A", {"power": 1080.0}),
+    ("300 K", {"temperature": 300.0, "power": 300e3}),
+    ("1 Pa", {"pressure": 1.0}),
+    ("60 Hz", {"frequency": 60.0}),
+    ("3600 rpm", {"speed": 376.991}),
+    ("7 in w.c.", {"pressure": 1743.62}),
+    ("10 gal/h", {"volume_flow": 1.0515e-5}),
+    ("1 therm", {"energy": 105.5056e6}),
+    ("9 N·m", {"torque": 9.0}),
+    ("11 oz", {"mass": 0.311845}),
+    ("11 oz/in²", {"pressure": 4740.15}),
+]
+
+
+@pytest.mark.parametrize(("text", "expected"), ANY_OF)
+def test_what_a_quantity_may_be_follows_from_its_unit(text, expected):
+    found = fits(text, CONVERSIONS, "us")
+    assert list(found) == list(expected)
+    assert found == pytest.approx(expected, rel=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        ("3", "bare number"),
+        ("-40", "bare number"),
+        ("1 1/2", "bare number"),
+        ("2 bananas", "not a unit"),
+        ("5 kVA", "holds for the current"),
+        ("1e400 W", "too large"),
+        ("-460 F", "absolute zero"),
+        ("", "no number"),
+        ("3 h 20 min", "is none of: .*temperature"),
+    ],
+)
+def test_what_it_can_not_be_is_said_by_its_reason(text, why):
+    with pytest.raises(ReadingError, match=why):
+        fits(text, CONVERSIONS, "us")
+
+
+@given(st.sampled_from([(kind, unit) for kind, row in CONVERSIONS.items() for unit in row]),
+       st.floats(1.0, 9999.0))  # fmt: skip
+def test_whatever_the_converter_shows_can_be_converted_again(shown, value):
+    """Every unit it names is read, and as the kind it stands under among others."""
+    kind, unit = shown
+    if "pole" in unit.text:
+        return
+    found = fits(f"{value:.4f} {unit.text}", CONVERSIONS, "us")
+    factor, offset = line(KINDS[kind].si, unit.pint)
+    assert found[kind] * factor + offset == pytest.approx(float(f"{value:.4f}"), rel=1e-6)
+
+
+def test_a_sets_hertz_and_its_turns_go_by_poles():
+    rows = {unit.text: unit for unit in CONVERSIONS["frequency"]}
+    assert from_si(60.0, "frequency", rows["rpm, two poles"]) == pytest.approx(3600)
+    assert from_si(60.0, "frequency", rows["rpm, four poles"]) == pytest.approx(1800)
+    rows = {unit.text: unit for unit in CONVERSIONS["speed"]}
+    turning = read("3000 rpm", "speed", "us")
+    assert from_si(turning, "speed", rows["Hz, two poles"]) == pytest.approx(50)
+    assert from_si(turning, "speed", rows["Hz, four poles"]) == pytest.approx(100)

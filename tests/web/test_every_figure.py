@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +11,7 @@ import pytest
 from gentle_ember.core.stages.intake.questions import ASKS
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.views.job import VIEWS
-from tests.helpers.service import ids, show, write
+from tests.helpers.service import figures, ids, show, write
 
 PAGES = {one.stem for one in (Path(__file__).parents[2] / "docs" / "engineering").glob("*.md")}
 EVERY = ",".join(VIEWS)
@@ -23,17 +22,6 @@ OF_A_CASE = (
     "starting.biogas", "mount.bolt",
 )  # fmt: skip
 """Keys that name a place; what is there differs from job to job, and so does its label."""
-
-
-def figures(answer: Any) -> Iterator[dict[str, Any]]:
-    if isinstance(answer, dict):
-        if "method" in answer and "rounding" in answer:
-            yield answer
-        for value in answer.values():
-            yield from figures(value)
-    elif isinstance(answer, list):
-        for value in answer:
-            yield from figures(value)
 
 
 @pytest.fixture(scope="module")

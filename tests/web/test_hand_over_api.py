@@ -1,4 +1,6 @@
-"""The cards through the service."""
+"""The cards and the move sheet through the service."""
+
+import re
 
 from tests.helpers.service import ids, show
 
@@ -34,3 +36,24 @@ def test_the_record_of_work_goes_out_in_the_readers_units(demo_client):
         assert "choir-stage-record.pdf" in pdf.headers["Content-Disposition"]
     for other in ids(demo_client).values():
         assert demo_client.get(f"/api/jobs/{other}/record.pdf").data.startswith(b"%PDF")
+
+
+def test_the_move_sheet_names_every_way_and_goes_out_as_pdf(demo_client):
+    job = ids(demo_client)["Star-party"]
+    found = show(demo_client, job, "moves")["moves"]
+    sites = {one["site"] for one in found["places"]}
+    assert sites == {"High Sill ridge", "Valley workshop"}
+    way = next(one for one in found["moves"] if one["start"].endswith("gasoline"))
+    labels = [row["label"] for row in way["rows"]]
+    assert {"Puts out, steady", "λ on the coldest night"} <= set(labels)
+    assert way["again"]
+    place = f"/api/jobs/{job}/move.pdf?start={way['start']}&goal={way['goal']}"
+    for system, size in (("us", (612, 792)), ("metric", (595, 842))):
+        sheet = demo_client.get(f"{place}&system={system}")
+        assert sheet.status_code == 200
+        assert sheet.data.startswith(b"%PDF")
+        box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", sheet.data)
+        assert (round(float(box[1])), round(float(box[2]))) == size
+    none = demo_client.get(f"/api/jobs/{job}/move.pdf?start=s1-biogas&goal=s9-biogas")
+    assert none.status_code == 422
+    assert none.json["errors"][0]["path"] == "goal"

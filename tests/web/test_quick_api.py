@@ -110,11 +110,32 @@ def test_small_answers_against_their_check_values(client):
     assert "smaller jet" in jet["jet.measured"]["warnings"][0]
     warm = answer(client, "jet", number=90, here_m=2450.0, day_k=305.0)
     assert warm["jet.density"]["value"] < jet["jet.density"]["value"]
+    sea = answer(client, "coupler-loss", gas="natural_gas", heat_w=31.6e3, bore_m=12.7e-3,
+                 length_m=6.0)  # fmt: skip
+    high = answer(client, "coupler-loss", gas="natural_gas", heat_w=31.6e3, bore_m=12.7e-3,
+                  length_m=6.0, elevation_m=2450.0)  # fmt: skip
+    # The same heat in air of 75.1 kPa: a third more, and said of the air it is in.
+    ratio = high["loss.whole"]["value"] / sea["loss.whole"]["value"]
+    assert ratio == pytest.approx(101_325 / 75_060, rel=2e-3)
+    one_way = client.post("/api/quick/u-tube", json={"left_m": -0.14, "right_m": 0.14})
+    assert one_way.json["errors"][0]["path"] == "right_m"
+    both = answer(client, "u-tube", left_m=-0.14, right_m=-0.14)
+    assert both["u-tube.pressure"]["value"] == pytest.approx(-2740, rel=1e-3)
     hole = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=10e3)
     back = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=1e3,
                   bore_m=hole["orifice.bore"]["value"])  # fmt: skip
     assert back["orifice.heat"]["value"] == pytest.approx(10e3)
     assert hole["orifice.drill"]["value"] < hole["orifice.bore"]["value"]
+    assert hole["orifice.drill"]["label"] == "drill #36, 0.1065 in (2.705 mm)"
+    thin = answer(client, "orifice", gas="natural_gas", drop_pa=870.0, heat_w=10e3,
+                  elevation_m=2450.0)  # fmt: skip
+    assert thin["orifice.bore"]["value"] == pytest.approx(
+        hole["orifice.bore"]["value"] * (101_325 / 75_060) ** 0.25, rel=3e-3
+    )
+    for heat, drop in ((150.0, 2739.0), (1e6, 870.0)):
+        none = answer(client, "orifice", gas="propane", drop_pa=drop, heat_w=heat)
+        assert "orifice.drill" not in none
+        assert any("No number or letter drill" in one for one in none["orifice.bore"]["warnings"])
     line = {"volume_m3": 1e-3, "before_pa": 2739.0, "seconds_s": 600.0}
     steady = {"before_k": 290.0, "after_k": 290.0}
     fell = answer(client, "leak-decay", **line, **steady, after_pa=2500.0)

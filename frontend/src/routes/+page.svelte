@@ -153,6 +153,8 @@
 <style>
   main {
     flex: 1;
+    /* What is there for readers only is placed in it, and never makes the page itself longer. */
+    position: relative;
     overflow-y: auto;
     padding: 1.3rem max(1.2rem, calc((100vw - 68rem) / 2)) 2rem;
     outline: none;

@@ -167,7 +167,11 @@ STARS = DemoJob(
             "load.largest_start": owner("1400 W"),
         },
         {
-            "sites.s2": {"name": "Valley workshop"},
+            "sites.s2": {
+                "name": "Valley workshop",
+                "cylinders": {"c1": {"size": "20", "count": 1, "shelter": "still_air"}},
+            },
+            "sites.s2.cylinders.c1.distance": measured("2 m"),
             "sites.s2.elevation": owner("1,150 ft"),
             "sites.s2.coldest": owner("-2 °C"),
             "sites.s2.hottest": owner("28 °C"),

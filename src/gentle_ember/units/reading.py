@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 import unicodedata
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
@@ -126,6 +127,7 @@ def read(text: str, kind: str, system: System) -> float:
             f"{apparent[0]} is not {apparent[0].replace('VA', 'W').replace('va', 'W')}: it holds "
             "for the current. Ask for its watts; 5.5 kVA at a power factor of 0.8 are 4.4 kW."
         )
+    _refuse_the_other_of_two(cleaned, kind)
     factors = [part for part in re.split(r"\s*\*\s*", cleaned) if part]
     value = None
     for factor in factors:
@@ -134,6 +136,74 @@ def read(text: str, kind: str, system: System) -> float:
     if value is None:
         raise ReadingError(_example(kind, system))
     return _to_si(value, text.strip(), kind, system)
+
+
+def fits(text: str, kinds: Iterable[str], system: System) -> dict[str, float]:
+    """Which of some kinds a typed quantity may be, each with its SI value, the likelier first.
+
+    A unit that one of them is usually given in decides; where it is usual for several, or for
+    none, all that fit are told.
+
+    Raises:
+        ReadingError: it fits none; says why.
+    """
+    cleaned = _clean(text)
+    if re.fullmatch(r"[-+]?[\d,./\s-]*\d", cleaned):
+        raise ReadingError("A bare number could be anything: give it a unit, like 7 in w.c.")
+    found: dict[str, float] = {}
+    told: list[ReadingError] = []
+    for kind in kinds:
+        try:
+            found[kind] = read(text, kind, system)
+        except ReadingError as error:
+            told.append(error)
+    if not found:
+        # What says more than that it is another kind comes first.
+        for why in told:
+            if "” is not a " not in str(why) or "not a unit" in str(why):
+                raise why
+        names = ", ".join(dict.fromkeys(KINDS[key].name for key in kinds))
+        raise ReadingError(f"“{text.strip()}” is none of: {names}.")
+    usual = [kind for kind in found if _usual(cleaned, kind)]
+    return {kind: found[kind] for kind in usual or found}
+
+
+def _usual(cleaned: str, kind: str) -> bool:
+    """Whether a text ends in a unit this kind is usually given in."""
+    from gentle_ember.units.registry import CONVERSIONS
+
+    terms = [part for part in re.split(r"\s*\*\s*", cleaned) if part]
+    if len(terms) != 1:
+        return False
+    try:
+        typed = _unit(_terms(terms[0])[-1].unit, kind)
+    except ReadingError:
+        return False
+    return any(registry().Unit(unit.pint) == typed for unit in CONVERSIONS.get(kind, ()))
+
+
+_HERTZ, _RPM = (
+    re.compile(r"(?<![a-z])(?:k?hz|hertz)(?![a-z])", re.I),
+    re.compile(r"(?<![a-z])(?:rpm|turns?\s*/\s*s|1/min)(?![a-z])", re.I),
+)
+
+
+def _refuse_the_other_of_two(cleaned: str, kind: str) -> None:
+    """Hertz of the output and turns of the engine go together by poles, and never by 2π."""
+    first = _NUMBER.match(cleaned)
+    if first is None:
+        return
+    number = _number(first)
+    if kind == "speed" and _HERTZ.search(cleaned):
+        raise ReadingError(
+            f"{number:g} Hz is of the output: {60 * number:g} rpm with two poles, "
+            f"{30 * number:g} rpm with four. Type the rpm."
+        )
+    if kind == "frequency" and _RPM.search(cleaned):
+        raise ReadingError(
+            f"{number:g} rpm is of the engine: {number / 60:g} Hz with two poles, "
+            f"{number / 30:g} Hz with four. Type the hertz."
+        )
 
 
 def _clean(text: str) -> str:

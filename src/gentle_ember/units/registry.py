@@ -24,6 +24,11 @@ def registry() -> pint.UnitRegistry[float]:
         "inch_water_column = 249.08891 * pascal",
         "ounce_per_square_inch = ounce_force / inch ** 2",
         "standard_cubic_foot = foot ** 3",
+        # A set's frequency by its poles: two turn once a period, four once in two.
+        "two_pole_rpm = hertz / 60",
+        "four_pole_rpm = hertz / 30",
+        "two_pole_hertz = 6.283185307179586 * radian / second",
+        "four_pole_hertz = 3.141592653589793 * radian / second",
     ):
         made.define(definition)
     return made
@@ -50,7 +55,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "speed": (Unit("rpm", "rpm", 0), Unit("rpm", "rpm", 0)),
     "elevation": (Unit("ft", "ft", 0), Unit("m", "m", 0)),
     "length": (Unit("ft", "ft", 2), Unit("m", "m", 2)),
-    "bore": (Unit("in", "inch", 3), Unit("mm", "mm", 2)),
+    "bore": (Unit("in", "inch", 4), Unit("mm", "mm", 3)),
     "small_length": (Unit("in", "inch", 3), Unit("mm", "mm", 1)),
     "bolt_length": (Unit("mm", "mm", 0), Unit("mm", "mm", 0)),
     "displacement": (Unit("cc", "cm**3", 0), Unit("cc", "cm**3", 0)),
@@ -112,42 +117,74 @@ def from_si(value: float, kind: str, unit: Unit) -> float:
 
 
 CONVERSIONS: dict[str, tuple[Unit, ...]] = {
-    "power": (Unit("W", "W", 1), Unit("kW", "kW", 4), Unit("hp", "horsepower", 3)),
-    "heat_rate": (Unit("BTU/h", "Btu/h", 0), Unit("kW", "kW", 3), Unit("MJ/h", "MJ/h", 2)),
-    "pressure": (
-        Unit("in w.c.", "inch_water_column", 2),
-        Unit("psi", "psi", 3),
-        Unit("oz/in²", "ounce_per_square_inch", 2),
-        Unit("mbar", "mbar", 2),
-        Unit("kPa", "kPa", 3),
+    "temperature": (Unit("°F", "degF", 1), Unit("°C", "degC", 1), Unit("K", "kelvin", 2)),
+    "power": (
+        Unit("W", "W", 1),
+        Unit("kW", "kW", 4),
+        Unit("hp", "horsepower", 3),
+        Unit("BTU/h", "Btu/h", 0),
+        Unit("MJ/h", "MJ/h", 3),
     ),
-    "elevation": (Unit("ft", "ft", 0), Unit("m", "m", 1)),
+    "pressure": (
+        Unit("in w.c.", "inch_water_column", 4),
+        Unit("psi", "psi", 5),
+        Unit("oz/in²", "ounce_per_square_inch", 4),
+        Unit("mbar", "mbar", 3),
+        Unit("kPa", "kPa", 4),
+        Unit("Pa", "Pa", 1),
+    ),
     "length": (
-        Unit("ft", "ft", 3),
-        Unit("in", "inch", 3),
+        Unit("ft", "ft", 4),
+        Unit("in", "inch", 4),
         Unit("m", "m", 4),
-        Unit("mm", "mm", 1),
+        Unit("mm", "mm", 2),
     ),
     "volume": (
         Unit("gal", "gallon", 3),
         Unit("qt", "quart", 3),
         Unit("L", "L", 3),
         Unit("ft³", "ft**3", 3),
+        Unit("cc", "cm**3", 0),
     ),
-    "mass": (Unit("lb", "lb", 3), Unit("oz", "oz", 2), Unit("kg", "kg", 3)),
-    "temperature": (Unit("°F", "degF", 1), Unit("°C", "degC", 1), Unit("K", "kelvin", 2)),
+    "mass": (Unit("lb", "lb", 3), Unit("oz", "oz", 2), Unit("kg", "kg", 4)),
     "mass_flow": (Unit("lb/h", "lb/h", 3), Unit("kg/h", "kg/h", 3), Unit("g/s", "g/s", 4)),
     "volume_flow": (
         Unit("ft³/h", "ft**3/h", 2),
-        Unit("m³/h", "m**3/h", 3),
+        Unit("m³/h", "m**3/h", 4),
         Unit("L/min", "L/min", 2),
+        Unit("gal/h", "gallon/h", 3),
     ),
     "heating_value_volume": (
         Unit("BTU/ft³", "Btu/ft**3", 0),
         Unit("MJ/m³", "MJ/m**3", 2),
         Unit("kWh/m³", "kWh/m**3", 3),
     ),
-    "energy": (Unit("kWh", "kWh", 3), Unit("MJ", "MJ", 2), Unit("BTU", "Btu", 0)),
-    "speed": (Unit("rpm", "rpm", 1), Unit("turns/s", "turn/s", 3)),
+    "heating_value_mass": (
+        Unit("BTU/lb", "Btu/lb", 0),
+        Unit("MJ/kg", "MJ/kg", 2),
+        Unit("kWh/kg", "kWh/kg", 3),
+    ),
+    "energy": (
+        Unit("kWh", "kWh", 3),
+        Unit("MJ", "MJ", 2),
+        Unit("BTU", "Btu", 0),
+        Unit("therm", "therm", 4),
+    ),
+    "torque": (
+        Unit("in·lb", "force_pound * inch", 1),
+        Unit("ft·lb", "force_pound * foot", 2),
+        Unit("N·m", "N*m", 2),
+    ),
+    "frequency": (
+        Unit("Hz", "Hz", 2),
+        Unit("rpm, two poles", "two_pole_rpm", 1),
+        Unit("rpm, four poles", "four_pole_rpm", 1),
+    ),
+    "speed": (
+        Unit("rpm", "rpm", 1),
+        Unit("turns/s", "turn/s", 3),
+        Unit("Hz, two poles", "two_pole_hertz", 2),
+        Unit("Hz, four poles", "four_pole_hertz", 2),
+    ),
 }
 """What the converter offers for a quantity, in the order people ask for it."""

@@ -6,12 +6,14 @@ from flask import Response
 
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.stages.hand_over.cards import cards
+from gentle_ember.core.stages.hand_over.moving import moves
 from gentle_ember.core.stages.hand_over.record import fingerprint, record
+from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.services import services
 from gentle_ember.web.views.base import CsvQuery, JobPath
-from gentle_ember.web.views.hand_over import CardsQuery
+from gentle_ember.web.views.hand_over import CardsQuery, MoveQuery
 
 api = blueprint("hand_over", "hand over", "/api/jobs/<job_id>", 404, 422)
 
@@ -51,3 +53,21 @@ def record_sheet(path: JobPath, query: CsvQuery) -> Response:
         stored.job.title, sections, fingerprint(stored.job), stored.revision, query.system
     )
     return download(content, f"{slug(stored.job.title)}-record.pdf", "application/pdf")
+
+
+@api.get("/move.pdf")
+def move_sheet(path: JobPath, query: MoveQuery) -> Response:
+    """The move sheet of one way between two places of the job, Letter or A4."""
+    from gentle_ember.documents.move_pdf import move_pdf
+
+    stored = services().jobs.get(path.job_id)
+    found = next(
+        (one for one in services().plan(stored).of(moves)
+         if (one.start.key, one.goal.key) == (query.start, query.goal)), None,
+    )  # fmt: skip
+    if found is None:
+        raise InvalidJobError([FieldError("goal", "There is no such way between two places.")])
+    names = tuple(stored.job.sites[one.site].name or "the site"
+                  for one in (found.start, found.goal))  # fmt: skip
+    content = move_pdf(stored.job.title, (names[0], names[1]), found, query.system)
+    return download(content, f"{slug(stored.job.title)}-move.pdf", "application/pdf")

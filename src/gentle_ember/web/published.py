@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from gentle_ember.core.job.choices import CHOICES
+from gentle_ember.core.job.usual_loads import USUAL_LOADS
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.quick.titles import QUICK
 from gentle_ember.core.route import STAGES
@@ -38,6 +39,17 @@ def lists() -> dict[str, Any]:
         "FUELS": fuels,
         "LETTERS": {one["key"]: one["letter"] for one in fuels},
         "STAGE_NAMES": {stage.key: stage.name for stage in STAGES},
+        "USUAL_LOADS": [
+            {
+                "name": one.name,
+                "kind": str(one.kind),
+                "running": one.running_w,
+                "starting": one.starting_w,
+                "power_factor": one.power_factor,
+                "both_legs": one.both_legs,
+            }
+            for one in USUAL_LOADS
+        ],
         "QUICK": [{"name": name, "title": title} for name, title in QUICK.items()],
         **{name.upper(): [list(row) for row in rows] for name, rows in CHOICES.items()},
     }

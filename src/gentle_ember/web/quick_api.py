@@ -15,8 +15,9 @@ from gentle_ember.core.quick.answers import ANSWERS
 from gentle_ember.core.quick.titles import QUICK
 from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.validate import allowed
-from gentle_ember.units import ReadingError, read
-from gentle_ember.units.registry import CONVERSIONS, System
+from gentle_ember.units import ReadingError
+from gentle_ember.units.reading import fits
+from gentle_ember.units.registry import CONVERSIONS
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
 from gentle_ember.web.views import base, cylinder
@@ -165,7 +166,11 @@ def forms() -> Response:
 @api.post("/convert", responses={200: ConvertOut})
 def convert(body: ConvertIn) -> Response:
     """A typed quantity in every unit people ask for."""
-    kind, value = _understand(body.text, body.kind, body.system)
+    if body.kind and body.kind not in CONVERSIONS:
+        raise ReadingError("There is nothing to convert this kind to.")
+    found = fits(body.text, CONVERSIONS, body.system)
+    kind = body.kind if body.kind in found else next(iter(found))
+    value = found[kind]
     rows: list[FigureOut] = []
     for unit in CONVERSIONS[kind]:
         text, _, name = base.in_unit(value, kind, unit).partition(" ")
@@ -182,25 +187,5 @@ def convert(body: ConvertIn) -> Response:
             )
         )
         rows.append(row.model_copy(update={"us": shown, "metric": shown}))
-    return sent(ConvertOut(kind=kind, value=value, rows=rows))
-
-
-def _understand(text: str, kind: str, system: System) -> tuple[str, float]:
-    """The kind and SI value of a typed quantity; the first kind its unit fits."""
-    if kind:
-        if kind not in CONVERSIONS:
-            raise ReadingError("There is nothing to convert this kind to.")
-        return kind, read(text, kind, system)
-    bare = text.strip().replace(",", "").replace(".", "").lstrip("-−").isdigit()
-    if bare:
-        raise ReadingError("A bare number could be anything: give it a unit, like 7 in w.c.")
-    last = ReadingError("Type a number with its unit.")
-    for candidate in CONVERSIONS:
-        try:
-            return candidate, read(text, candidate, system)
-        except ReadingError as error:
-            last = error
-    if "not a unit" in str(last) or "number" in str(last):
-        raise last
-    names = ", ".join(KINDS[key].name for key in CONVERSIONS)
-    raise ReadingError(f"“{text.strip()}” is none of: {names}.")
+    kinds = [ChoiceOut(value=one, text=KINDS[one].name) for one in found]
+    return sent(ConvertOut(kind=kind, kinds=kinds, value=value, rows=rows))

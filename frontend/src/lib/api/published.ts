@@ -14,9 +14,9 @@ export const STAGES = [
 
 export const PAGES = [
   {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"], "tab": true},
-  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.electric_start", "set.gas_port"], "tab": true},
+  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.switches", "set.electric_start", "set.gas_port"], "tab": true},
   {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"], "tab": true},
-  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs", "facts": ["load", "wants", "wish"], "tab": true},
+  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,motors", "facts": ["load", "wants", "wish"], "tab": true},
   {"page": "intake/site", "name": "Site", "stage": "intake", "views": "noise", "facts": ["sites", "site"], "tab": true},
   {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"], "tab": true},
   {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": [], "tab": true},
@@ -49,6 +49,7 @@ export const PAGES = [
   {"page": "load_test/joint", "name": "Joint estimate", "stage": "load_test", "views": "joint", "facts": [], "tab": true},
   {"page": "load_test/record", "name": "Record", "stage": "load_test", "views": "", "facts": [], "tab": true},
   {"page": "hand_over/cards", "name": "Cards", "stage": "hand_over", "views": "cards", "facts": [], "tab": true},
+  {"page": "hand_over/move", "name": "Moving", "stage": "hand_over", "views": "moves", "facts": [], "tab": true},
   {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true},
   {"page": "logbook/runs", "name": "Runs", "stage": "logbook", "views": "logbook", "facts": ["logbook.runs", "logbook"], "tab": true},
   {"page": "logbook/upkeep", "name": "Upkeep", "stage": "logbook", "views": "logbook", "facts": ["logbook.upkeep"], "tab": true},
@@ -65,6 +66,32 @@ export const FUELS = [
 export const LETTERS: Record<string, string> = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"};
 
 export const STAGE_NAMES: Record<string, string> = {"intake": "Intake", "method": "Method", "fuel_path": "Fuel path", "fit": "Fit", "prove_tight": "Prove tight", "first_start": "First start", "load_test": "Load test", "hand_over": "Hand over", "logbook": "Logbook"};
+
+export const USUAL_LOADS = [
+  {"name": "refrigerator", "kind": "fridge", "running": 180.0, "starting": 1200.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "chest freezer", "kind": "fridge", "running": 150.0, "starting": 1200.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "sump pump, 1/3 hp", "kind": "pump", "running": 700.0, "starting": 2200.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "sump pump, 1/2 hp", "kind": "pump", "running": 1050.0, "starting": 3300.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "well pump, 1/2 hp", "kind": "pump", "running": 1000.0, "starting": 3300.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "well pump, 1 hp, 240 V", "kind": "pump", "running": 2000.0, "starting": 6600.0, "power_factor": 0.8, "both_legs": true},
+  {"name": "furnace blower, 1/2 hp", "kind": "motor_tool", "running": 700.0, "starting": 2100.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "window air conditioner, 8,000 BTU/h", "kind": "window_ac", "running": 900.0, "starting": 3000.0, "power_factor": 0.9, "both_legs": false},
+  {"name": "garage door opener", "kind": "motor_tool", "running": 550.0, "starting": 1400.0, "power_factor": 0.75, "both_legs": false},
+  {"name": "microwave oven", "kind": "electronic", "running": 1500.0, "starting": null, "power_factor": 0.95, "both_legs": false},
+  {"name": "coffee maker", "kind": "resistive", "running": 1000.0, "starting": null, "power_factor": null, "both_legs": false},
+  {"name": "kettle", "kind": "resistive", "running": 1500.0, "starting": null, "power_factor": null, "both_legs": false},
+  {"name": "space heater", "kind": "resistive", "running": 1500.0, "starting": null, "power_factor": null, "both_legs": false},
+  {"name": "water heater, 240 V", "kind": "resistive", "running": 4500.0, "starting": null, "power_factor": null, "both_legs": true},
+  {"name": "heat lamp", "kind": "resistive", "running": 250.0, "starting": null, "power_factor": null, "both_legs": false},
+  {"name": "lights, ten LED bulbs", "kind": "electronic", "running": 100.0, "starting": null, "power_factor": 0.7, "both_legs": false},
+  {"name": "television", "kind": "electronic", "running": 150.0, "starting": null, "power_factor": 0.9, "both_legs": false},
+  {"name": "router and laptop", "kind": "electronic", "running": 120.0, "starting": null, "power_factor": 0.65, "both_legs": false},
+  {"name": "breathing aid", "kind": "electronic", "running": 60.0, "starting": null, "power_factor": 0.65, "both_legs": false},
+  {"name": "battery charger, 12 V, 15 A", "kind": "electronic", "running": 380.0, "starting": null, "power_factor": 0.65, "both_legs": false},
+  {"name": "circular saw, 7-1/4 in", "kind": "motor_tool", "running": 1400.0, "starting": 3500.0, "power_factor": 0.9, "both_legs": false},
+  {"name": "air compressor, 1 hp", "kind": "motor_tool", "running": 1600.0, "starting": 5000.0, "power_factor": 0.8, "both_legs": false},
+  {"name": "pressure washer", "kind": "motor_tool", "running": 1500.0, "starting": 4000.0, "power_factor": 0.85, "both_legs": false}
+] as const;
 
 export const QUICK = [
   {"name": "derate", "title": "Derate"},

@@ -563,6 +563,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/move.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The move sheet of one way between two places of the job, Letter or A4. */
+        get: operations["hand_over_move_sheet_move_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/output.csv": {
         parameters: {
             query?: never;
@@ -1376,6 +1393,8 @@ export interface components {
              */
             name: string;
             /** @default null */
+            power_factor: components["schemas"]["Fact"] | null;
+            /** @default null */
             running: components["schemas"]["Fact"] | null;
             /** @default null */
             starting: components["schemas"]["Fact"] | null;
@@ -1658,6 +1677,16 @@ export interface components {
             turns: number;
             /** Value */
             value: number;
+        };
+        /**
+         * BesideOut
+         * @description A figure here and there.
+         */
+        BesideOut: {
+            here: components["schemas"]["FigureOut"];
+            /** Label */
+            label: string;
+            there: components["schemas"]["FigureOut"];
         };
         /**
          * BillGroupOut
@@ -2248,6 +2277,8 @@ export interface components {
         ConvertOut: {
             /** Kind */
             kind: string;
+            /** Kinds */
+            kinds: components["schemas"]["ChoiceOut"][];
             /** Rows */
             rows: components["schemas"]["FigureOut"][];
             /** Value */
@@ -2290,6 +2321,12 @@ export interface components {
              * @description Bore [m].
              */
             bore_m: number;
+            /**
+             * Elevation M
+             * @description Elevation [m]; without it: sea level.
+             * @default null
+             */
+            elevation_m: number | null;
             /**
              * Gas
              * @description Gas.
@@ -3436,6 +3473,8 @@ export interface components {
         GeneratorSet: {
             /** @default null */
             alternator_efficiency: components["schemas"]["Fact"] | null;
+            /** @default null */
+            apparent: components["schemas"]["Fact"] | null;
             /**
              * Brand New
              * @default null
@@ -3632,6 +3671,13 @@ export interface components {
              *     }
              */
             studs: components["schemas"]["Studs"];
+            /**
+             * Switches
+             * @default {}
+             */
+            switches: {
+                [key: string]: components["schemas"]["Switch"];
+            };
             /** @default null */
             tank: components["schemas"]["Fact"] | null;
             /** @default unknown */
@@ -4298,6 +4344,7 @@ export interface components {
             /**
              * @default {
              *       "alternator_efficiency": null,
+             *       "apparent": null,
              *       "brand_new": null,
              *       "carburetor": {
              *         "air_horn": null,
@@ -4385,6 +4432,7 @@ export interface components {
              *         "stick_out": null,
              *         "thread_depth": null
              *       },
+             *       "switches": {},
              *       "tank": null,
              *       "tank_vent": "unknown",
              *       "trim": "",
@@ -5651,6 +5699,36 @@ export interface components {
             low: number[];
         };
         /**
+         * MotorOnOut
+         * @description A motor's start on one fuel: what the engine gives, and what comes of it.
+         */
+        MotorOnOut: {
+            engine: components["schemas"]["FigureOut"];
+            /** Fuel */
+            fuel: string;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Starts */
+            starts: boolean;
+        };
+        /**
+         * MotorOut
+         * @description A listed motor's start: what alternator or inverter makes of it, and each fuel.
+         */
+        MotorOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Fuels */
+            fuels: components["schemas"]["MotorOnOut"][];
+            /** Holds */
+            holds: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * Mount
          * @description A part to be mounted, the face it goes on, and what is round it.
          */
@@ -5772,6 +5850,54 @@ export interface components {
             wrench: string;
             /** Wrench M */
             wrench_m: number | null;
+        };
+        /**
+         * MoveOut
+         * @description One way from a place to another.
+         */
+        MoveOut: {
+            /** Again */
+            again: string[];
+            /** Eighths */
+            eighths: number;
+            /** Goal */
+            goal: string;
+            lam: components["schemas"]["FigureOut"] | null;
+            /** Rows */
+            rows: components["schemas"]["BesideOut"][];
+            /** Says */
+            says: string;
+            screw: components["schemas"]["FigureOut"] | null;
+            /** Start */
+            start: string;
+            /** Stops */
+            stops: string[];
+        };
+        /**
+         * MovePlaceOut
+         * @description A site with one of the fuels it has.
+         */
+        MovePlaceOut: {
+            /** Fuel */
+            fuel: string;
+            /** Fuel Name */
+            fuel_name: string;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Site */
+            site: string;
+        };
+        /**
+         * MovesOut
+         * @description Every place of the job, and every way between two of them.
+         */
+        MovesOut: {
+            /** Moves */
+            moves: components["schemas"]["MoveOut"][];
+            /** Places */
+            places: components["schemas"]["MovePlaceOut"][];
         };
         /**
          * NewJobIn
@@ -5959,12 +6085,24 @@ export interface components {
              */
             drop_pa: number;
             /**
+             * Elevation M
+             * @description Elevation [m]; without it: sea level.
+             * @default null
+             */
+            elevation_m: number | null;
+            /**
              * Gas
              * @description Gas.
              * @default propane
              * @enum {string}
              */
             gas: "propane" | "natural_gas" | "biogas";
+            /**
+             * Gas K
+             * @description Temperature of the gas [K]; without it: 15 °C.
+             * @default null
+             */
+            gas_k: number | null;
             /**
              * Heat W
              * @description Heat rate (HHV) [W].
@@ -7580,6 +7718,9 @@ export interface components {
             /** Metering */
             metering: components["schemas"]["MeteringOut"][] | null;
             methods: components["schemas"]["MethodsOut"] | null;
+            /** Motors */
+            motors: components["schemas"]["MotorOut"][] | null;
+            moves: components["schemas"]["MovesOut"] | null;
             /** Noise */
             noise: components["schemas"]["FigureOut"][] | null;
             output: components["schemas"]["OutputOut"] | null;
@@ -8074,6 +8215,65 @@ export interface components {
             throttle: components["schemas"]["Fact"] | null;
             /** @default null */
             turns: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * Switch
+         * @description A run switch, fuel dial or selector by its positions, with what each cuts or connects.
+         */
+        Switch: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Positions
+             * @default {}
+             */
+            positions: {
+                [key: string]: components["schemas"]["SwitchPosition"];
+            };
+        };
+        /**
+         * SwitchPosition
+         * @description One position of a switch, dial or selector: what it connects, and what it is called.
+         */
+        SwitchPosition: {
+            /**
+             * Becomes
+             * @default
+             */
+            becomes: string;
+            /**
+             * Choked
+             * @default false
+             */
+            choked: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /**
+             * Remote
+             * @default false
+             */
+            remote: boolean;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+            /**
+             * Sparks
+             * @default true
+             */
+            sparks: boolean;
         };
         /**
          * SwitchedOut
@@ -10394,6 +10594,41 @@ export interface operations {
                     "application/json": components["schemas"]["LoadedOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hand_over_move_sheet_move_pdf_get: {
+        parameters: {
+            query: {
+                start: string;
+                goal: string;
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

@@ -8,7 +8,8 @@
 
   const id = $props.id();
   let text = $state(page.url.searchParams.get('q') ?? '11 in w.c.');
-  let body = $derived({ text, kind: '', system: prefs.system });
+  let chosen = $state('');
+  let body = $derived({ text, kind: chosen, system: prefs.system });
   const answer = createQuery(() => ({
     queryKey: ['quick', 'convert', body],
     queryFn: () => ask(api.POST('/api/quick/convert', { body })),
@@ -26,6 +27,7 @@
     class="input num"
     class:input-error={wrong}
     bind:value={text}
+    oninput={() => (chosen = '')}
     autocomplete="off"
     spellcheck="false"
   />
@@ -33,6 +35,19 @@
 </div>
 
 {#if answer.data && !wrong && text.trim()}
+  {#if answer.data.kinds.length > 1}
+    <div class="flex flex-wrap items-center gap-[.4rem]" role="group" aria-label="What it is">
+      <span class="quiet">It may be</span>
+      {#each answer.data.kinds as one (one.value)}
+        <button
+          class="btn btn-sm"
+          class:btn-neutral={one.value === answer.data.kind}
+          aria-pressed={one.value === answer.data.kind}
+          onclick={() => (chosen = one.value)}>{one.text}</button
+        >
+      {/each}
+    </div>
+  {/if}
   <ul>
     {#each answer.data.rows as row (row.key)}<li><Figure figure={row} size="big" /></li>{/each}
   </ul>

@@ -26,6 +26,7 @@ from gentle_ember.core.physics.fuels import (
     NATURAL_GAS_HHV_J_M3,
     NATURAL_GAS_SG,
     PROPANE,
+    RAW_WATER,
     Fuel,
     FuelKey,
     biogas,
@@ -248,7 +249,10 @@ def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, F
 def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
     if gas.kind == "biogas":
         methane = given(gas.methane, 0.60, "methane share", "share", f"{path}.methane")
-        return FuelHere(biogas(methane.value), at_hand, (methane.input,), methane.assumed)
+        water = 0.0 if gas.cleaned else RAW_WATER
+        told = Input("water vapor in it", water, "share", Origin.ASSUMED, f"{path}.cleaned")
+        here = biogas(methane.value, water)
+        return FuelHere(here, at_hand, (methane.input, told), methane.assumed)
     hhv = given(
         gas.hhv, NATURAL_GAS_HHV_J_M3, "heating value (HHV)", "heating_value_volume", f"{path}.hhv"
     )

@@ -9,14 +9,20 @@ from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rival, 
 from gentle_ember.core.estimates.defaults import (
     Machine,
     fuels_here,
-    largest_start,
     machine,
     planned_load,
     site_air,
     weighed_points,
 )
 from gentle_ember.core.estimates.first_settings import by_density_at, by_power
-from gentle_ember.core.estimates.output import FuelOutput, OutputSection, output_section, running_w
+from gentle_ember.core.estimates.output import (
+    FuelOutput,
+    OutputSection,
+    output_section,
+    running_w,
+    starts_on,
+)
+from gentle_ember.core.estimates.starts import motor_starts
 from gentle_ember.core.job.facts import Fact, simulated
 from gentle_ember.core.job.job import Job, Schools
 from gentle_ember.core.job.load_test import Run
@@ -156,11 +162,11 @@ def _measured(one: FuelOutput, section: OutputSection, job: Job, resolved: Machi
             inputs,
         )  # fmt: skip
         steps = (*steps, shown)
-    told = largest_start(job.load)
+    motors = motor_starts(job.set, job.load, resolved)
     planned = planned_load(job.load, section.rating.value).value
     return replace(
         one, running=running, starting=starting, steps=steps, carries_planned=planned <= value,
-        starts_largest=None if told is None else told.value <= started,
+        starts_largest=starts_on(job.load, motors, started),
     )  # fmt: skip
 
 

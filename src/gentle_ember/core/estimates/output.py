@@ -26,6 +26,7 @@ from gentle_ember.core.estimates.defaults import (
     site_air,
 )
 from gentle_ember.core.estimates.legs import leg_over
+from gentle_ember.core.estimates.starts import MotorStart, all_start, motor_starts
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Load, Schools
 from gentle_ember.core.job.site import Site
@@ -88,8 +89,9 @@ def output_section(
         return None
     here = site_air(site, site_key)
     over = leg_over(generator, load)
+    motors = motor_starts(generator, load, resolved)
     entries = tuple(
-        _on_fuel(resolved, here, at_site, load, schools, over=over)
+        _on_fuel(resolved, here, at_site, load, schools, motors, over=over)
         for at_site in fuels_here(generator, site, site_key).values()
     )
     value = resolved.rated.value
@@ -201,6 +203,7 @@ def _on_fuel(
     at_site: FuelHere,
     load: Load,
     schools: Schools,
+    motors: tuple[MotorStart, ...],
     *,
     over: bool,
 ) -> FuelOutput:
@@ -260,8 +263,7 @@ def _on_fuel(
     running, stated = figure(starting=False)
     starting, _ = figure(starting=True)
     planned = planned_load(load, resolved.rated.value).value
-    told = largest_start(load)
-    largest = None if told is None else told.value
+    starts = starts_on(load, motors, starting.value)
     mixture = next((s.factor for s in stated.steps if s.key == "mixture"), 1.0)
     return FuelOutput(
         fuel,
@@ -273,8 +275,19 @@ def _on_fuel(
         stated.mixture_lambda,
         mixture,
         planned <= running.value and not over,
-        None if largest is None else largest <= starting.value,
+        starts,
     )
+
+
+def starts_on(load: Load, motors: tuple[MotorStart, ...], engine_gives_w: float) -> bool | None:
+    """Whether the largest start is carried: as it was told, else each listed motor's own.
+
+    Without a motor listed the loads together must be carried for a moment; None without any.
+    """
+    told = largest_start(load)
+    if load.largest_start is None and motors:
+        return all_start(motors, engine_gives_w)
+    return None if told is None else told.value <= engine_gives_w
 
 
 def _inputs(resolved: Machine, here: SiteAir, at_site: FuelHere) -> tuple[Input, ...]:

@@ -48,6 +48,44 @@ class RunSwitch(StrEnum):
     UNKNOWN = "unknown"
 
 
+class SwitchPosition(Model):
+    """One position of a switch, dial or selector: what it connects, and what it is called."""
+
+    name: Name = ""
+    sparks: bool = True
+    """Whether the ignition is on in it."""
+    own: bool = False
+    """Whether the set's own tank feeds in it."""
+    remote: bool = False
+    choked: bool = False
+    short: bool = False
+    """Whether a micro-switch at the end of its travel kills the engine: it is crept to."""
+    becomes: Name = ""
+    """What it is labeled once gas is on the set; empty where its label stays."""
+
+
+class Switch(Model):
+    """A run switch, fuel dial or selector by its positions, with what each cuts or connects."""
+
+    name: Name = ""
+    positions: Annotated[dict[Key, SwitchPosition], Field(max_length=6)] = {}
+
+    @property
+    def cuts_ignition(self) -> bool:
+        """Whether some position lets it run and another does not."""
+        return len({one.sparks for one in self.positions.values()}) > 1
+
+    @property
+    def shuts_own(self) -> bool:
+        """Whether some position opens the own tank and another shuts it."""
+        return len({one.own for one in self.positions.values()}) > 1
+
+    @property
+    def shuts_remote(self) -> bool:
+        """Whether some position opens the remote tank and another shuts it."""
+        return len({one.remote for one in self.positions.values()}) > 1
+
+
 class Metal(StrEnum):
     """What a stud stands in."""
 
@@ -219,6 +257,8 @@ class GeneratorSet(Model):
     shut_off: bool | None = None
     tank_vent: Vent = Vent.UNKNOWN
     run_switch: RunSwitch = RunSwitch.UNKNOWN
+    switches: Annotated[dict[Key, Switch], Field(max_length=4)] = {}
+    """Switches and selectors by their positions, where more is told than what it cuts."""
     electric_start: bool | None = None
     gas_port: Literal["unknown", "1/4", "3/8", "1/2"] = "unknown"
     """Thread of the factory's port for a second gas [in NPT]."""
@@ -233,6 +273,10 @@ class GeneratorSet(Model):
     cylinders: Annotated[int, Field(ge=1, le=6)] = 1
     running: Annotated[Fact | None, Quantity("power", "Running rating", 100.0, 50e3)] = None
     starting: Annotated[Fact | None, Quantity("power", "Starting rating", 100.0, 80e3)] = None
+    apparent: Annotated[Fact | None, Quantity("apparent_power", "Apparent power", 100.0, 100e3)] = (
+        None
+    )
+    """The plate's volt-amperes, where it has them beside its watts."""
     rating_elevation: Annotated[
         Fact | None, Quantity("elevation", "Rated at elevation", -430.0, 4000.0)
     ] = None
@@ -259,6 +303,27 @@ class GeneratorSet(Model):
     weigh_ins: dict[Key, WeighIn] = {}
     clocked: Annotated[dict[Key, Clocked], Field(max_length=40)] = {}
     note: Note = ""
+
+    @property
+    def stops_by(self) -> RunSwitch:
+        """What stops the engine: by its switches' positions, else as the run switch is said to."""
+        ignition = any(one.cuts_ignition for one in self.switches.values())
+        fuel = any(one.shuts_own for one in self.switches.values())
+        if ignition:
+            return RunSwitch.IGNITION_AND_FUEL if fuel else RunSwitch.IGNITION
+        if fuel and self.run_switch is RunSwitch.UNKNOWN:
+            return RunSwitch.FUEL
+        return self.run_switch
+
+    @property
+    def own_shut(self) -> bool | None:
+        """Whether something shuts the own tank while it runs: a valve, or a switch in a position
+        with the ignition on; None while nobody said."""
+        by_switch = any(
+            one.shuts_own and any(at.sparks and not at.own for at in one.positions.values())
+            for one in self.switches.values()
+        )
+        return True if by_switch else self.shut_off
 
     @property
     def barrels(self) -> int:

@@ -41,6 +41,7 @@ class Appliance(Model):
     kind: ApplianceKind = ApplianceKind.RESISTIVE
     running: Annotated[Fact | None, Quantity("power", "Running", 0.0, 60e3)] = None
     starting: Annotated[Fact | None, Quantity("power", "Starting", 0.0, 80e3)] = None
+    power_factor: Annotated[Fact | None, Quantity("share", "Power factor", 0.2, 1.0)] = None
     leg: Literal["", "a", "b", "both"] = ""
     """Empty while nobody said."""
     must_run: bool = True

@@ -22,6 +22,8 @@ BOWL, BOWL_FILL, OUTSIDE, DEMAND_INLET, GAS_PORT = (
     "gas port",
 )
 ENGINE, RUNNING, STOPPED = "engine", "running", "stopped"
+SPARK, PLUG = "ignition", "spark plug"
+"""Joined while every switch that cuts the ignition lets it run."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +40,11 @@ class Control:
     def is_valve(self) -> bool:
         """Whether it opens and shuts a source: shut first, opened last."""
         return self.key.endswith("_valve")
+
+    @property
+    def is_switch(self) -> bool:
+        """Whether it is a switch told by its positions."""
+        return self.key.startswith("switch_")
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,6 +156,8 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
         return a in places and b in places and reach(a, b)
 
     found: list[Fault] = []
+    if state.running and not sparks(network, state.positions):
+        found.append(Fault("no_spark", "a switch cuts the ignition there"))
     feeding = {
         fuel for place, fuel in network.sources.items() if state.running and joined(place, INTAKE)
     }
@@ -178,6 +187,11 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
             Fault("needle_only", "gasoline is held back only by the float needle", never=False)
         )
     return tuple(found)
+
+
+def sparks(network: Network, positions: Positions) -> bool:
+    """Whether no switch cuts the ignition with the controls so."""
+    return PLUG not in network.places or network.reach(positions)(SPARK, PLUG)
 
 
 def _pressed(

@@ -161,25 +161,34 @@ def natural_gas(
     )
 
 
-def biogas(methane_share: float) -> Fuel:
-    """Biogas: methane, the rest taken as carbon dioxide, dry.
+WATER_KG_KMOL = 18.015
+RAW_WATER = 0.042
+"""Water vapor in biogas that nobody dried: saturated at 30 °C, by volume [1]."""
+
+
+def biogas(methane_share: float, water: float = 0.0) -> Fuel:
+    """Biogas: methane, the rest taken as carbon dioxide, with the water it carries.
 
     Flammable limits are methane's divided by its share: lower end true to Le Chatelier, upper end
     an overestimate, so never a narrower range than the gas has.
 
     Args:
-        methane_share: volume share of methane [1]; 0.40 to 0.98.
+        methane_share: volume share of methane in the dry gas [1]; 0.40 to 0.98.
+        water: volume share of water vapor [1]; 0 to 0.10.
 
     >>> gas = biogas(0.60)
     >>> round(gas.mixture_j_m3 / 1e6, 2), round(gas.air_fuel_ratio, 1)
     (3.03, 6.1)
     """
-    x = check("methane share", "share", methane_share, 0.40, 0.98)
-    molar = x * METHANE_KG_KMOL + (1 - x) * CARBON_DIOXIDE_KG_KMOL
+    dry = check("methane share", "share", methane_share, 0.40, 0.98)
+    wet = check("water", "share", water, 0.0, 0.10)
+    x = dry * (1 - wet)
+    molar = x * METHANE_KG_KMOL + (1 - dry) * (1 - wet) * CARBON_DIOXIDE_KG_KMOL
+    molar += wet * WATER_KG_KMOL
     density = molar / AIR_KG_KMOL * AIR_DENSITY_15C
     return Fuel(
         FuelKey.BIOGAS,
-        f"biogas {round(100 * x):d} %",
+        f"biogas {round(100 * dry):d} %",
         "B",
         x * METHANE_LHV_J_M3 / density,
         x * METHANE_HHV_J_M3 / density,
@@ -188,5 +197,5 @@ def biogas(methane_share: float) -> Fuel:
         mixture_energy(x * METHANE_LHV_J_M3),
         0.05 / x,
         min(1.0, 0.15 / x),
-        x,
+        dry,
     )

@@ -4,37 +4,91 @@ from __future__ import annotations
 
 import math
 
+from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Method
-from gentle_ember.core.base.quantities import check
-from gentle_ember.core.physics.fuels import Fuel
+from gentle_ember.core.base.quantities import (
+    REFERENCE_TEMPERATURE_K,
+    STANDARD_PRESSURE_PA,
+    check,
+)
+from gentle_ember.core.physics.fuels import Fuel, FuelKey
 
-DISCHARGE = 0.80
+DISCHARGE, DISCHARGE_BAND = 0.80, 0.10
+BURNER_TABLES = 0.90
+"""Discharge coefficient most printed burner tables are made with; 0.85 to 0.95."""
+RATIO_OF_HEATS: dict[FuelKey, float] = {
+    FuelKey.PROPANE: 1.13, FuelKey.NATURAL_GAS: 1.28, FuelKey.BIOGAS: 1.29,
+}  # fmt: skip
 ORIFICE = Method(
     "orifice",
     "Gas orifice",
-    "Q = Cd·A·√(2Δp/ρ); heat rate = Q × HHV",
-    "Bernoulli with a discharge coefficient (0.80, ±10 %: length and edge of the hole)",
+    "ṁ = Cd·A·√(2κ/(κ−1)·p₁ρ₁·(r^(2/κ) − r^((κ+1)/κ))), r = p₂/p₁, not below choking; heat = ṁ·HHV",
+    "isentropic flow through a nozzle, its coefficient 0.80 ± 10 % by length and edge of "
+    "the hole); gas as thin as the air and warmth make it",
     "orifice",
 )
-DRILLS_MM: dict[int, float] = {
-    80: 0.343, 79: 0.368, 78: 0.406, 77: 0.457, 76: 0.508, 75: 0.533, 74: 0.572, 73: 0.610,
-    72: 0.635, 71: 0.660, 70: 0.711, 69: 0.742, 68: 0.787, 67: 0.813, 66: 0.838, 65: 0.889,
-    64: 0.914, 63: 0.940, 62: 0.965, 61: 0.991, 60: 1.016, 59: 1.041, 58: 1.067, 57: 1.092,
-    56: 1.181, 55: 1.321, 54: 1.397, 53: 1.511, 52: 1.613, 51: 1.702, 50: 1.778, 49: 1.854,
-    48: 1.930, 47: 1.994, 46: 2.057, 45: 2.083, 44: 2.184, 43: 2.261, 42: 2.375, 41: 2.438,
-    40: 2.489, 39: 2.527, 38: 2.578, 37: 2.642, 36: 2.705, 35: 2.794, 34: 2.819, 33: 2.870,
-    32: 2.946, 31: 3.048, 30: 3.264,
-}  # fmt: skip
-"""Number drills by their diameter, ASME B94.11M [mm]."""
+_NUMBERED = (
+    135, 145, 160, 180, 200, 210, 225, 240, 250, 260, 280, 292, 310, 320, 330, 350, 360, 370, 380,
+    390, 400, 410, 420, 430, 465, 520, 550, 595, 635, 670, 700, 730, 760, 785, 810, 820, 860, 890,
+    935, 960, 980, 995, 1015, 1040, 1065, 1100, 1110, 1130, 1160, 1200, 1285, 1360, 1405, 1440,
+    1470, 1495, 1520, 1540, 1570, 1590, 1610, 1660, 1695, 1730, 1770, 1800, 1820, 1850, 1890, 1910,
+    1935, 1960, 1990, 2010, 2040, 2055, 2090, 2130, 2210, 2280,
+)  # fmt: skip
+_LETTERED = (
+    2340, 2380, 2420, 2460, 2500, 2570, 2610, 2660, 2720, 2770, 2810, 2900, 2950, 3020, 3160, 3230,
+    3320, 3390, 3480, 3580, 3680, 3770, 3860, 3970, 4040, 4130,
+)  # fmt: skip
+DRILLS_M: dict[str, float] = {
+    **{f"#{80 - at}": tenths * 2.54e-6 for at, tenths in enumerate(_NUMBERED)},
+    **{chr(ord("A") + at): tenths * 2.54e-6 for at, tenths in enumerate(_LETTERED)},
+}
+"""Number drills #80 to #1 and letter drills A to Z by their diameter, ASME B94.11M [m]."""
 
 
-def bore_m(heat_hhv_w: float, fuel: Fuel, drop_pa: float) -> float:
-    """Hole that passes a heat rate at a pressure drop [m].
+def flux(
+    fuel: Fuel, drop_pa: float, ambient_pa: float, temperature_k: float = REFERENCE_TEMPERATURE_K
+) -> float:
+    """Mass flow by area of an even nozzle into the open [kg/s·m²], its coefficient left out.
+
+    Args:
+        fuel: the gas.
+        drop_pa: pressure before it over the air around [Pa].
+        ambient_pa: of the air around [Pa].
+        temperature_k: of the gas before it [K].
+
+    >>> from gentle_ember.core.physics.fuels import PROPANE
+    >>> small, large = (flux(PROPANE, one, 101_325.0) for one in (100.0, 10_000.0))
+    >>> round(small / math.sqrt(2 * 100.0 * PROPANE.density_kg_m3), 3), round(large / small, 2)
+    (1.0, 9.85)
+    """
+    ratio = RATIO_OF_HEATS[fuel.key]
+    before = ambient_pa + drop_pa
+    density = (
+        fuel.density_kg_m3 * before / STANDARD_PRESSURE_PA * REFERENCE_TEMPERATURE_K / temperature_k
+    )
+    choked = (2 / (ratio + 1)) ** (ratio / (ratio - 1))
+    left = max(ambient_pa / before, choked)
+    power = left ** (2 / ratio) - left ** ((ratio + 1) / ratio)
+    return math.sqrt(2 * ratio / (ratio - 1) * before * density * power)
+
+
+def bore_m(
+    heat_hhv_w: float,
+    fuel: Fuel,
+    drop_pa: float,
+    ambient_pa: float = STANDARD_PRESSURE_PA,
+    temperature_k: float = REFERENCE_TEMPERATURE_K,
+    discharge: float = DISCHARGE,
+) -> float:
+    """Hole that passes a heat rate into the open [m].
 
     Args:
         heat_hhv_w: heat rate on the higher heating value [W].
         fuel: the gas.
         drop_pa: across the hole [Pa].
+        ambient_pa: of the air around [Pa].
+        temperature_k: of the gas [K].
+        discharge: coefficient of the hole [1].
 
     >>> from gentle_ember.core.physics.fuels import natural_gas
     >>> round(bore_m(10e3, natural_gas(), 870.0) * 1e3, 2)
@@ -42,12 +96,18 @@ def bore_m(heat_hhv_w: float, fuel: Fuel, drop_pa: float) -> float:
     """
     check("heat rate", "heat_rate", heat_hhv_w, 10.0, 1e6)
     check("pressure across it", "pressure", drop_pa, 10.0, 2e5)
-    flow = heat_hhv_w / fuel.hhv_j_m3
-    area = flow / (DISCHARGE * math.sqrt(2 * drop_pa / fuel.density_kg_m3))
-    return math.sqrt(4 * area / math.pi)
+    passed = discharge * flux(fuel, drop_pa, ambient_pa, temperature_k) * fuel.hhv_j_kg
+    return math.sqrt(4 * heat_hhv_w / passed / math.pi)
 
 
-def heat_hhv_w(bore: float, fuel: Fuel, drop_pa: float) -> float:
+def heat_hhv_w(
+    bore: float,
+    fuel: Fuel,
+    drop_pa: float,
+    ambient_pa: float = STANDARD_PRESSURE_PA,
+    temperature_k: float = REFERENCE_TEMPERATURE_K,
+    discharge: float = DISCHARGE,
+) -> float:
     """Heat rate a hole passes on the higher heating value [W].
 
     >>> from gentle_ember.core.physics.fuels import natural_gas
@@ -57,15 +117,23 @@ def heat_hhv_w(bore: float, fuel: Fuel, drop_pa: float) -> float:
     check("bore", "small_length", bore, 1e-4, 0.02)
     check("pressure across it", "pressure", drop_pa, 10.0, 2e5)
     area = math.pi * bore**2 / 4
-    return DISCHARGE * area * math.sqrt(2 * drop_pa / fuel.density_kg_m3) * fuel.hhv_j_m3
+    return discharge * area * flux(fuel, drop_pa, ambient_pa, temperature_k) * fuel.hhv_j_kg
 
 
-def drill_under(bore: float) -> tuple[int, float]:
-    """The largest number drill that makes no larger hole: its number and diameter [m].
+def drill_under(bore: float) -> tuple[str, float]:
+    """The largest number or letter drill that makes no larger hole: its name and diameter [m].
 
-    >>> drill_under(1.0e-3)
-    (61, 0.000991)
+    Raises:
+        QuantityError: smaller than the least of them, or larger than the largest.
+
+    >>> drill_under(1.0e-3)[0], drill_under(7e-3)[0]
+    ('#61', 'I')
     """
-    fitting = [(number, mm) for number, mm in DRILLS_MM.items() if mm <= bore * 1e3 + 1e-9]
-    number, mm = max(fitting, key=lambda one: one[1]) if fitting else (80, DRILLS_MM[80])
-    return number, mm / 1e3
+    least, most = DRILLS_M["#80"], DRILLS_M["Z"]
+    if not least <= bore * (1 + 1e-9) <= most * 1.05:
+        raise QuantityError("a drilled hole", "bore", bore, least, most)
+    name = max(
+        (one for one, size in DRILLS_M.items() if size <= bore * (1 + 1e-9)),
+        key=lambda one: DRILLS_M[one],
+    )
+    return name, DRILLS_M[name]

@@ -28,6 +28,8 @@ FIELD_FACTORS: dict[FuelKey, tuple[float, float, float]] = {
     FuelKey.PROPANE: (0.87, 0.90, 0.93),
     FuelKey.NATURAL_GAS: (0.75, 0.80, 0.85),
 }
+SLOW_BURN, SLOW_BURN_ENDS = 0.175, (0.25, 0.10)
+"""Output lost per share of carbon dioxide in the gas: it burns slowly, and the spark stays [1]."""
 RATING_VAPOR_PA = 1000.0
 """SAE J1349's reference day: 100 kPa of which 1 kPa is water vapor."""
 
@@ -195,6 +197,22 @@ def fuel_field_factor(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float
     return FIELD_FACTORS[FuelKey.NATURAL_GAS][index] * scale * widen
 
 
+def slow_burn(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float:
+    """What is left of the output where carbon dioxide slows the flame at the set's own spark [1].
+
+    >>> from gentle_ember.core.physics.fuels import PROPANE, biogas
+    >>> slow_burn(PROPANE), round(slow_burn(biogas(0.60)), 2)
+    (1.0, 0.93)
+    """
+    if fuel.methane_share is None or fuel.key is not FuelKey.BIOGAS:
+        return 1.0
+    each = {
+        OutputCase.LOW: SLOW_BURN_ENDS[0], OutputCase.STATED: SLOW_BURN,
+        OutputCase.HIGH: SLOW_BURN_ENDS[1],
+    }[case]  # fmt: skip
+    return 1 - each * (1 - fuel.methane_share)
+
+
 def lambda_as_jetted(at: Conditions, jetted_k: float = 298.15) -> float:
     """Air ratio λ at load of a gasoline carburetor away from where it was jetted [1].
 
@@ -301,6 +319,9 @@ def derate(
     else:
         direct *= fuel_field_factor(fuel, case)
     factors: list[tuple[str, str, float]] = [("fuel", "fuel", remaining())]
+    if fuel.key is FuelKey.BIOGAS:
+        direct *= slow_burn(fuel, case)
+        factors.append(("burning", "slow burning", remaining()))
     names = (
         ("elevation", "elevation"),
         ("temperature", "temperature"),

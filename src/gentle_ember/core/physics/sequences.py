@@ -17,6 +17,7 @@ from gentle_ember.core.physics.fuel_states import (
     ENGINE,
     INTAKE,
     OWN_TANK,
+    PLUG,
     REMOTE_TANK,
     RUNNING,
     STOPPED,
@@ -24,6 +25,7 @@ from gentle_ember.core.physics.fuel_states import (
     Positions,
     State,
     faults,
+    sparks,
 )
 
 MOVE, EXPOSED, WHILE_RUNNING = 100, 1000, 10
@@ -31,8 +33,9 @@ MOVE, EXPOSED, WHILE_RUNNING = 100, 1000, 10
 switches handled while the engine runs."""
 SHUT_FIRST, OPEN_LAST = -1, 1000
 """Turn of a valve among moves that cost the same."""
-TRANSIENT = frozenset(("no_fuel", "demand_only"))
-"""What may be on the way: an engine that runs out, and gas at the demand regulator at a start."""
+TRANSIENT = frozenset(("no_fuel", "demand_only", "no_spark"))
+"""What may be on the way: an engine that runs out or is switched off, and gas at the demand
+regulator at a start."""
 BOWL_DRY, BOWL_FULL = "run dry", "filled"
 
 
@@ -97,7 +100,7 @@ def settle(network: Network, positions: Positions) -> dict[str, str]:
     reach = network.reach(found)
     if "bowl" in found and _under_a_tank(reach):
         found["bowl"] = BOWL_FULL
-    if found[ENGINE] == RUNNING and not fed(network, found):
+    if found[ENGINE] == RUNNING and not (fed(network, found) and sparks(network, found)):
         found[ENGINE] = STOPPED
     return found
 
@@ -116,7 +119,10 @@ def fed(network: Network, positions: Positions) -> bool:
 def can_move(network: Network, positions: Positions, key: str, to: str) -> bool:
     """Whether a hand can make this move, and may: hoses are joined and parted with valves shut."""
     if key == ENGINE:
-        return to == STOPPED or fed(network, {**positions, ENGINE: RUNNING})
+        if to == STOPPED:
+            # Where a switch of the table cuts the ignition, that switch is what stops it.
+            return PLUG not in network.places
+        return sparks(network, positions) and fed(network, {**positions, ENGINE: RUNNING})
     if key == "bowl":
         reach = network.reach(positions)
         fills = _under_a_tank(reach)
@@ -245,10 +251,14 @@ def _told(
     while at in came:
         before, step = came[at]
         was = before[order.index(ENGINE)]
-        ran_out = was == RUNNING and step.after[ENGINE] == STOPPED and step.control != ENGINE
+        rests = was == RUNNING and step.after[ENGINE] == STOPPED and step.control != ENGINE
+        ran_out = rests and sparks(network, step.after)
         text = network.words(step.control, step.position)
-        text += "; it runs out and stops." if ran_out else "."
-        moves.append(Move(step.control, step.position, text, ran_out))
+        text += "; it runs out and stops." if ran_out else "; it stops." if rests else "."
+        # Where a switch of the table cuts the ignition, switching off is a move of its own.
+        moves.append(
+            Move(step.control, step.position, text, ran_out and PLUG not in network.places)
+        )
         between.append(step.after)
         at = before
     return Sequence(key, name, tuple(reversed(moves)), tuple(reversed(between)))

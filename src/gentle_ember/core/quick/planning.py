@@ -159,13 +159,18 @@ def coupler_loss(values: Values) -> tuple[Figure, ...]:
     length = number(values, "length_m")
     k = number(values, "k", 2.0)
     lhv = heat * fuel.lhv_j_kg / fuel.hhv_j_kg
-    value = hose.gas_drop(fuel, lhv, bore, length, k)
-    check("pressure drop", "pressure", value, 0.0, 0.1 * STANDARD_PRESSURE_PA)
-    alone = hose.gas_drop(fuel, lhv, bore, 0.0, k)
+    elevation = number(values, "elevation_m", 0.0)
+    ambient = air.pressure(elevation)
+    # The same heat in thinner gas flows faster: the drop goes with one over the pressure.
+    thin = STANDARD_PRESSURE_PA / ambient
+    value = thin * hose.gas_drop(fuel, lhv, bore, length, k)
+    check("pressure drop", "pressure", value, 0.0, 0.1 * ambient)
+    alone = thin * hose.gas_drop(fuel, lhv, bore, 0.0, k)
     inputs = (
         row("gas", fuel.name),
         row("fuel power (HHV)", heat, "heat_rate"),
-        row("flow", lhv / fuel.lhv_j_m3, "volume_flow", Origin.COMPUTED),
+        row("elevation", elevation, "elevation"),
+        row("flow, at 15 °C and sea level", lhv / fuel.lhv_j_m3, "volume_flow", Origin.COMPUTED),
         row("bore", bore, "small_length"),
         row("length", length, "length"),
         row("loss coefficient of the fittings", k, "ratio"),
@@ -272,6 +277,7 @@ PLANNING = (
             _BORE,
             quantity("length_m", "Length", "length", 0.0, 300.0, 3.0, "3 m"),
             optional("k", "Loss coefficient of the fittings", "ratio", 0.0, 1000.0, "2"),
+            ELEVATION,
         ),
         plain(coupler_loss),
     ),

@@ -2,7 +2,18 @@
 
 from __future__ import annotations
 
-from gentle_ember.core.base.figure import Band, Figure, Method, Origin, Rounding, exact, spread
+from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.base.figure import (
+    Band,
+    Figure,
+    Method,
+    Origin,
+    Rival,
+    Rounding,
+    exact,
+    spread,
+)
+from gentle_ember.core.base.quantities import REFERENCE_TEMPERATURE_K
 from gentle_ember.core.physics import air, jets, orifice
 from gentle_ember.core.physics.decay import LIMIT_M3_S, READ_PA, decay
 from gentle_ember.core.physics.fuels import GASOLINES
@@ -11,6 +22,7 @@ from gentle_ember.core.quick.answer import (
     ELEVATION,
     GAS_OPTIONS,
     Answer,
+    QuickError,
     Values,
     choice,
     gas,
@@ -119,29 +131,56 @@ def gas_orifice(values: Values) -> tuple[Figure, ...]:
     """The hole for a heat rate, or the heat rate of a hole."""
     fuel = gas(values, "gas")
     drop = number(values, "drop_pa")
+    elevation = number(values, "elevation_m", 0.0)
+    kelvin = number(values, "gas_k", REFERENCE_TEMPERATURE_K)
+    ambient = air.pressure(elevation)
     inputs = (row("gas", fuel.name), row("pressure across it", drop, "pressure"),
-              row("density", fuel.density_kg_m3, "density", Origin.TABLE),
+              row("elevation", elevation, "elevation"),
+              row("temperature of the gas", kelvin, "temperature",
+                  Origin.ASSUMED if values.get("gas_k") is None else Origin.OWNER),
               row("discharge coefficient", orifice.DISCHARGE, "ratio", Origin.ASSUMED))  # fmt: skip
+    burner = f"as burner tables have it, coefficient {orifice.BURNER_TABLES:.2f}"
     if values.get("bore_m") is not None:
         bore = number(values, "bore_m")
-        heat = orifice.heat_hhv_w(bore, fuel, drop)
+        heat, table = (
+            orifice.heat_hhv_w(bore, fuel, drop, ambient, kelvin, one)
+            for one in (orifice.DISCHARGE, orifice.BURNER_TABLES)
+        )
         return (
             Figure("orifice.heat", "it passes (HHV)", heat, "heat_rate", orifice.ORIFICE,
-                   spread(heat, 0.10), (*inputs, row("bore", bore, "small_length")),
-                   estimated=True),
+                   Band(heat * (1 - orifice.DISCHARGE_BAND), table),
+                   (*inputs, row("bore", bore, "bore")), (Rival(burner, table),), estimated=True,
+                   narrows=("the meter clocked while it burns",)),
         )  # fmt: skip
     heat = number(values, "heat_w")
-    bore = orifice.bore_m(heat, fuel, drop)
-    drill, drilled = orifice.drill_under(bore)
-    asked = (*inputs, row("heat rate (HHV)", heat, "heat_rate"))
-    return (
-        Figure("orifice.bore", "bore", bore, "small_length", orifice.ORIFICE, spread(bore, 0.05),
-               asked, rounding=Rounding.DOWN, estimated=True,
-               warnings=("A hole drilled too large can't be made smaller: begin under it.",)),
-        Figure("orifice.drill", f"number drill {drill}", drilled, "small_length", orifice.ORIFICE,
-               exact(drilled), (*asked, row("number drills", "ASME B94.11M", origin=Origin.TABLE)),
-               rounding=Rounding.DOWN),
+    bore, small, large = (
+        orifice.bore_m(heat, fuel, drop, ambient, kelvin, one)
+        for one in (orifice.DISCHARGE, orifice.BURNER_TABLES,
+                    orifice.DISCHARGE * (1 - orifice.DISCHARGE_BAND))
     )  # fmt: skip
+    asked = (*inputs, row("heat rate (HHV)", heat, "heat_rate"))
+    warnings = ["A hole drilled too large can't be made smaller: begin under it."]
+    found = None
+    try:
+        name, drilled = orifice.drill_under(small)
+        exactly = f"{drilled / 0.0254:.4f} in ({drilled * 1e3:.3f} mm)"
+        found = Figure(
+            "orifice.drill", f"drill {name}, {exactly}", drilled, "bore", orifice.ORIFICE,
+            exact(drilled),
+            (*asked, row("least it may be", small, "bore", Origin.COMPUTED),
+             row("drills", "ASME B94.11M, #80 to #1, A to Z", origin=Origin.TABLE)),
+        )  # fmt: skip
+    except QuantityError:
+        warnings.append(
+            "No number or letter drill makes it: #80 is 0.0135 in (0.343 mm), Z 0.413 in "
+            "(10.49 mm). Take a maker's orifice."
+        )
+    hole = Figure(
+        "orifice.bore", "bore", bore, "bore", orifice.ORIFICE, Band(small, large), asked,
+        (Rival(burner, small),), Rounding.DOWN, estimated=True, warnings=tuple(warnings),
+        narrows=("a maker's orifice, by its number", "the meter clocked while it burns"),
+    )  # fmt: skip
+    return (hole,) if found is None else (hole, found)
 
 
 U_TUBE = Method(
@@ -165,6 +204,9 @@ def u_tube(values: Values) -> tuple[Figure, ...]:
     """
     left = number(values, "left_m")
     right = number(values, "right_m")
+    if left * right < 0:
+        raise QuickError({"right_m": "One leg goes up as the other goes down: type both as how "
+                          "far they moved, without a sign."})  # fmt: skip
     liquid = str(values.get("liquid") or "water")
     density = _LIQUID_KG_M3[liquid]
     value = density * GRAVITY_M_S2 * (left + right)
@@ -231,8 +273,9 @@ PROVING = (
             choice("gas", "Gas", "propane", GAS_OPTIONS),
             quantity("drop_pa", "Pressure across it", "pressure", 10.0, 2e5, 2739.0, "11 in w.c."),
             quantity("heat_w", "Heat rate (HHV)", "heat_rate", 10.0, 1e6, 17584.0, "60000 BTU/h"),
-            optional("bore_m", "Bore, to ask the other way", "small_length", 1e-4, 0.02,
-                     "worked out"),
+            optional("bore_m", "Bore, to ask the other way", "bore", 1e-4, 0.02, "worked out"),
+            ELEVATION,
+            optional("gas_k", "Temperature of the gas", "temperature", *AIR_K, "15 °C"),
         ),
         plain(gas_orifice),
     ),

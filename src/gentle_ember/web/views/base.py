@@ -208,6 +208,7 @@ def plain(value: float, kind: str, *, assumed: bool = False) -> PlainOut:
 
 
 def in_unit(value: float, kind: str, unit: Unit) -> str:
-    """A value [SI] in one unit, to five figures."""
+    """A value [SI] in one unit, to five figures; noughts that say nothing are left out."""
     number = rounded(from_si(value, kind, unit), unit.decimals, 5, Rounding.NEAREST)
-    return f"{text_of(number)} {unit.text}"
+    text = text_of(number)
+    return f"{text.rstrip('0').rstrip('.') if '.' in text else text} {unit.text}"

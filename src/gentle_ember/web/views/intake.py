@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from gentle_ember.core.estimates.defaults import machine
 from gentle_ember.core.estimates.legs import leg_loads
+from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.estimates.starts import motor_starts
+from gentle_ember.core.physics.fuels import LETTERS
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
@@ -117,6 +121,26 @@ class LegOut(View):
     over_at_start: bool
 
 
+class MotorOnOut(View):
+    """A motor's start on one fuel: what the engine gives, and what comes of it."""
+
+    fuel: str
+    name: str
+    letter: str
+    engine: FigureOut
+    starts: bool
+    says: str
+
+
+class MotorOut(View):
+    """A listed motor's start: what alternator or inverter makes of it, and each fuel."""
+
+    name: str
+    figure: FigureOut
+    holds: bool
+    fuels: list[MotorOnOut]
+
+
 class DistanceOut(View):
     """A distance on the sketch."""
 
@@ -221,6 +245,29 @@ def legs(planned: Plan) -> list[LegOut]:
         LegOut(carries=figure(one.carries), starts=figure(one.starts),
                over=one.over, over_at_start=one.over_at_start)
         for one in leg_loads(planned.job.set, planned.job.load)
+    ]  # fmt: skip
+
+
+def motors(planned: Plan) -> list[MotorOut]:
+    """Each listed motor's start, on every fuel that is at hand or wanted."""
+    job, output = planned.job, planned.of(output_here)
+    resolved = machine(job.set)
+    if output is None or resolved is None:
+        return []
+    asked = [one for one in output.fuels if one.at_hand or str(one.fuel.key) in job.trains]
+    return [
+        MotorOut(
+            name=one.name, figure=figure(one.figure), holds=one.holds(),
+            fuels=[
+                MotorOnOut(
+                    fuel=str(on.fuel.key), name=on.fuel.name, letter=LETTERS[on.fuel.key],
+                    engine=figure(one.engine_figure(str(on.fuel.key), on.starting.value)),
+                    starts=one.starts(on.starting.value), says=one.says(on.starting.value),
+                )
+                for on in asked
+            ],
+        )
+        for one in motor_starts(job.set, job.load, resolved)
     ]  # fmt: skip
 
 

@@ -51,8 +51,8 @@ from gentle_ember.web.views.base import (
 from gentle_ember.web.views.first_start import FuelStartOut, MeteringOut
 from gentle_ember.web.views.fit import FitOut, MarksOut, SmellOut
 from gentle_ember.web.views.fuel_path import FuelPathOut, HouseOut, StackOut
-from gentle_ember.web.views.hand_over import CardsOut
-from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, WalkOut
+from gentle_ember.web.views.hand_over import CardsOut, MovesOut
+from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, MotorOut, WalkOut
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
 from gentle_ember.web.views.load_test import JetsOut, LoadTestOut, TogetherOut
 from gentle_ember.web.views.logbook import LogbookOut
@@ -235,10 +235,12 @@ class SnapshotOut(View):
     sketch: list[DistanceOut] | None
     noise: list[FigureOut] | None
     legs: list[LegOut] | None
+    motors: list[MotorOut] | None
     path: FuelPathOut | None
     stack: StackOut | None
     bill: BillOut | None
     cards: CardsOut | None
+    moves: MovesOut | None
     logbook: LogbookOut | None
     house: list[HouseOut] | None
     fit: FitOut | None
@@ -339,6 +341,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "sketch": intake.sketch,
     "noise": intake.noise,
     "legs": intake.legs,
+    "motors": intake.motors,
     "methods": method.methods,
     "states": method.states,
     "path": fuel_path.fuel_path,
@@ -355,6 +358,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "joint": load_test.joint,
     "rests": rests,
     "cards": hand_over.owner_cards,
+    "moves": hand_over.moving,
     "logbook": logbook.logbook,
 }
 """What a page may ask for along with the job, by its name in the answer."""

@@ -124,5 +124,7 @@ class ConvertOut(View):
     """A quantity in every unit people ask for."""
 
     kind: str
+    kinds: list[ChoiceOut]
+    """Every kind it may be, the likelier first; more than one where its unit is usual for more."""
     value: float
     rows: list[FigureOut]

@@ -106,6 +106,8 @@
     overflow-y: auto;
   }
   main {
+    /* What is there for readers only is placed in it, and never makes the page itself longer. */
+    position: relative;
     overflow-y: auto;
     padding: 1.3rem 1.6rem 2rem;
     outline: none;

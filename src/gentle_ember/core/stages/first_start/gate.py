@@ -128,7 +128,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             "Gasoline shut and the bowl run dry.",
             "Two fuels at once are far too rich.",
         )
-    if job.set.shut_off is False and job.wants.keep_gasoline:
+    if job.set.own_shut is False and job.wants.keep_gasoline:
         yield StartLook(
             "shut_off",
             before,

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from gentle_ember.core.estimates.defaults import Given, fuel_line, fuels_here, site_air
+from gentle_ember.core.estimates.filling import most_air_kg_s
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.estimates.run_times import gas_line
 from gentle_ember.core.job.facts import simulated
@@ -55,6 +56,8 @@ class Demand:
     hottest_k: float
     coldest_k: float
     assumed: tuple[str, ...]
+    most_air_kg_s: float | None = None
+    """The most its cylinders draw here [kg/s]; None where their size or speed is not known."""
     suction: SuctionRead | None = None
     """What a U-tube at the throat told of this set's suction; None until one was read."""
 
@@ -68,8 +71,12 @@ class Demand:
         return self.mass(load) * self.fuel.hhv_j_kg
 
     def air_kg_s(self, load: str = "full") -> float:
-        """Air drawn at a load [kg/s]: what is expected, at λ = 1, so never too much suction."""
-        return self.mass(load, upper=False) * self.fuel.air_fuel_ratio
+        """Air drawn at a load [kg/s]: what is expected, at λ = 1, so never too much suction.
+
+        Never more than its cylinders hold: thin air fills them with less.
+        """
+        wanted = self.mass(load, upper=False) * self.fuel.air_fuel_ratio
+        return wanted if self.most_air_kg_s is None else min(wanted, self.most_air_kg_s)
 
     @property
     def gas_density(self) -> float:
@@ -98,6 +105,7 @@ def demand(
         "half": line.fuel_w(full_w / 2),
         "full": line.fuel_w(full_w),
     }
+    density = air.density(pressure, here.hottest.value, 0.0)
     stated: tuple[Given, ...] = (here.elevation, here.coldest, here.hottest)
     return Demand(
         burnt.fuel,
@@ -105,10 +113,11 @@ def demand(
         line.band_at(full_w),
         here.elevation.value,
         pressure,
-        air.density(pressure, here.hottest.value, 0.0),
+        density,
         here.hottest.value,
         here.coldest.value,
         tuple(one.label for one in stated if one.assumed),
+        most_air_kg_s(generator, density),
     )
 
 
@@ -168,6 +177,7 @@ def with_suction(job: Job, output: OutputSection, needed: Demand) -> Demand:
             if suction is None or suction.value <= 0:
                 continue
             drawn = line.fuel_w(one.watts) / here.fuel.lhv_j_kg * here.fuel.air_fuel_ratio
+            drawn = min(drawn, here.most_air_kg_s or drawn)
             ratios.append(suction.value / steady_suction(here, drawn, throat))
             path = one.path
     if not ratios:

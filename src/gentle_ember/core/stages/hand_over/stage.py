@@ -31,6 +31,6 @@ def items(plan: Plan) -> Iterator[Item]:
 STAGE = Stage(
     "hand_over",
     "Hand over",
-    pages=(Page("cards", "Cards", ("cards",)), RECORD),
+    pages=(Page("cards", "Cards", ("cards",)), Page("move", "Moving", ("moves",)), RECORD),
     items=items,
 )

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.estimates.defaults import machine as rated
+from gentle_ember.core.estimates.filling import USUAL_FILLING, filling_at_rating
 from gentle_ember.core.estimates.legs import leg_loads
 from gentle_ember.core.estimates.run_times import overfull, run_times
 from gentle_ember.core.job.dates import CYLINDER_YEARS, dated
@@ -77,8 +79,10 @@ def _of_machine(job: Job) -> Iterator[Caution]:
             "one_cylinder", _CAUTION, "intake",
             f"{what} on an engine with one cylinder? Correct one of the two.", "set.cylinders",
         )  # fmt: skip
+    yield from _of_filling(job)
+    yield from _of_switches(job)
     solenoid = machine.carburetor.fuel_solenoid
-    if solenoid is False and machine.run_switch in (RunSwitch.FUEL, RunSwitch.IGNITION_AND_FUEL):
+    if solenoid is False and machine.stops_by in (RunSwitch.FUEL, RunSwitch.IGNITION_AND_FUEL):
         yield Caution(
             "switch", _CAUTION, "intake",
             "The run switch is said to cut fuel, but there is no fuel solenoid: look again.",
@@ -97,6 +101,42 @@ def _of_machine(job: Job) -> Iterator[Caution]:
             "jets", _CAUTION, "intake",
             f"Jet numbers differ: {said}. Only the stamped one counts.",
             "set.carburetor.jets.stamped.number",
+        )  # fmt: skip
+
+
+def _of_switches(job: Job) -> Iterator[Caution]:
+    """Switches that are begun and do not say yet what their positions do."""
+    for key, one in job.set.switches.items():
+        path, name = f"set.switches.{key}", one.name or "A switch"
+        does = one.cuts_ignition or one.shuts_own or one.shuts_remote
+        if len(one.positions) < 2 or not does:
+            yield Caution(
+                f"switch.{key}", _CAUTION, "intake",
+                f"{name}: its positions differ in nothing yet. Say what each cuts or connects, "
+                "else it counts for nothing.", f"{path}.positions",
+            )  # fmt: skip
+        names = [position.name or position.becomes for position in one.positions.values()]
+        if len({*names}) < len(names) or not all(names):
+            yield Caution(
+                f"switch.{key}.names", _CAUTION, "intake",
+                f"{name}: each position needs a name of its own, as it is printed there.",
+                f"{path}.positions",
+            )  # fmt: skip
+
+
+def _of_filling(job: Job) -> Iterator[Caution]:
+    """Cylinders that would have to draw more, or far less, than such an engine does."""
+    resolved = rated(job.set)
+    found = filling_at_rating(job.set, resolved) if resolved else None
+    if found is None:
+        return
+    low, high = USUAL_FILLING
+    if found.band.low > high or found.band.high < low:
+        way = "more than they hold" if found.value > high else "far less than they hold"
+        yield Caution(
+            "filling", _CAUTION, "intake",
+            f"At its rating the cylinders would have to draw {found.value:.2f} of their size, "
+            f"{way}: the rating, the displacement or the class is not right.", "set.displacement",
         )  # fmt: skip
 
 

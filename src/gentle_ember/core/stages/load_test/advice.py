@@ -59,6 +59,8 @@ def advise(seen: RunEvidence) -> RunAdvice:
     plug = seen.plug if seen.plug and seen.plug.counts else None
     if plug and plug.leaning is Leaning.OTHER:
         return RunAdvice("put_right", (plug.text,))
+    if (apart := _apart(seen)) is not None:
+        return apart
     if lean is Leaning.TOO_LEAN:
         return _richer(seen, stop=True)
     if lean is Leaning.LEAN:
@@ -74,6 +76,23 @@ def advise(seen: RunEvidence) -> RunAdvice:
     if not seen.ready:
         return RunAdvice("", ("Not run long enough near rating with the throttle seen open.",))
     return RunAdvice("keep", _reasons(seen), seen.jet, seen.turns, seen.lam)
+
+
+def _apart(seen: RunEvidence) -> RunAdvice | None:
+    """Where the probe says rich and the plug lean, or the other way: neither is followed."""
+    if seen.lam is None or seen.plug is None or not seen.plug.counts:
+        return None
+    probe = _of_gas(seen.lam) if seen.gas else _of_gasoline(seen.lam)
+    lean = (Leaning.LEAN, Leaning.TOO_LEAN)
+    plug = seen.plug.leaning
+    if not ((probe is Leaning.RICH and plug in lean) or (probe in lean and plug is Leaning.RICH)):
+        return None
+    text = (
+        f"The probe and the plug disagree: λ {seen.lam:.2f} there, and {seen.plug.text[:1].lower()}"
+        f"{seen.plug.text[1:]} Measure both again before anything is changed: no air leak before "
+        "the probe, the probe hot, a clean plug of the right heat range, stopped under load."
+    )
+    return RunAdvice("put_right", (text,), stop=Leaning.TOO_LEAN in (probe, plug))
 
 
 def _leaning(seen: RunEvidence) -> Leaning:

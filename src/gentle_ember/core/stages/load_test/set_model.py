@@ -15,6 +15,7 @@ from gentle_ember.core.estimates.defaults import (
     Machine,
     SiteAir,
 )
+from gentle_ember.core.estimates.filling import swept_m3_s
 from gentle_ember.core.estimates.first_settings import POWER_BAND
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import air
@@ -130,7 +131,7 @@ class SetModel:
             math.hypot(math.log(high / low) / 4, WORN),
         )
         yield Unknown("speed", 0.0, SPEED_SIGMA)
-        if self.job.set.displacement is not None:
+        if swept_m3_s(self.job.set) is not None:
             yield Unknown("filling", math.log(FILLING), FILLING_SIGMA)
         if any(one.throat for one in self.fuels.values()):
             yield Unknown("throat", 0.0, THROAT_SIGMA)
@@ -182,8 +183,8 @@ class SetModel:
 
     def filling(self, unknowns: Array, fuel: FuelKey) -> float:
         """Volumetric efficiency that the air and gas of full load come to [1]."""
-        size, burnt = self.job.set.displacement, self.fuels[fuel].fuel
-        assert size is not None  # noqa: S101 - asked where it is known
+        swept, burnt = swept_m3_s(self.job.set), self.fuels[fuel].fuel
+        assert swept is not None  # noqa: S101 - asked where it is known
         lam, limit = self.lam_full(unknowns, fuel), self.limit_w(unknowns, fuel)
         drawn = self.drawn(unknowns, fuel, limit, lam)
         density = air.density(air.pressure(self.here.elevation.value), self.here.hottest.value, 0.0)
@@ -191,10 +192,7 @@ class SetModel:
         if fuel is not FuelKey.GASOLINE:
             thin = density / air.STANDARD_DENSITY_KG_M3
             volume += drawn / lam / burnt.air_fuel_ratio / (burnt.density_kg_m3 * thin)
-        hertz = self.job.set.hertz
-        fifty = hertz is not None and hertz.value < 55
-        per_s = (25.0 if fifty else 30.0) * math.exp(self.of(unknowns, "speed"))
-        return volume / (size.value * per_s)
+        return volume / (swept * math.exp(self.of(unknowns, "speed")))
 
     def suction(self, unknowns: Array, fuel: FuelKey, watts: float) -> float:
         """What a U-tube at the throat would show at a load [Pa]."""

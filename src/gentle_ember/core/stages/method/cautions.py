@@ -207,7 +207,7 @@ def _of_orders(plan: Plan) -> Iterator[Caution]:
 def _of_switch(job: Job, methods: MethodSection) -> Iterator[Caution]:
     """On gas a switch that cuts gasoline only stops nothing."""
     gas = any(one.school.kind == "gas" for one in methods.chosen)
-    if gas and job.set.run_switch is RunSwitch.FUEL and not step_done(job, IGNITION_CUT):
+    if gas and job.set.stops_by is RunSwitch.FUEL and not step_done(job, IGNITION_CUT):
         yield Caution(
             "switch.gas", Severity.STOP, "fit",
             "The run switch cuts gasoline only: on gas it would not stop the engine. Fit a cut "

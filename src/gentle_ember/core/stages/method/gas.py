@@ -101,7 +101,7 @@ def gasoline_held(case: Case) -> Iterator[Reason]:
             "Gasoline is given up: tank and bowl are drained for good.", "wants.keep_gasoline"
         )
         return
-    path, there = "set.shut_off", case.set.shut_off
+    path, there = "set.shut_off", case.set.own_shut
     if there is None:
         yield unknown("Is there a gasoline shut-off between tank and bowl?", path)
     elif there:
@@ -112,7 +112,7 @@ def gasoline_held(case: Case) -> Iterator[Reason]:
 
 def stops(case: Case) -> Iterator[Reason]:
     """The run switch must stop the engine on gas too."""
-    path, switch = "set.run_switch", case.set.run_switch
+    path, switch = "set.run_switch", case.set.stops_by
     if switch is RunSwitch.UNKNOWN:
         yield unknown("What does the run switch cut: ignition, fuel, or both?", path)
     elif switch is RunSwitch.FUEL:

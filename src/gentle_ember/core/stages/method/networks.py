@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.estimates.measured import output_here
-from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.generator import Switch, SwitchPosition, Vent
 from gentle_ember.core.job.job import REMOTE_TANKS, gasoline_given_up, shut_off_fitted
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.physics.fuel_states import (
@@ -19,8 +20,10 @@ from gentle_ember.core.physics.fuel_states import (
     INTAKE,
     OUTSIDE,
     OWN_TANK,
+    PLUG,
     REMOTE_TANK,
     RUNNING,
+    SPARK,
     STOPPED,
     TANK_AIR,
     Control,
@@ -67,9 +70,29 @@ def fuel_system(case: Case, methods: tuple[str, ...]) -> FuelSystem:
     A shut-off that is not known to be there is taken as missing.
     """
     builder = _Builder(case, methods)
+    builder.switches()
     builder.gasoline()
     builder.gas()
     return builder.finish()
+
+
+def called_positions(one: Switch) -> dict[str, str]:
+    """What each position is called from now on, by its key; no two alike."""
+    found: dict[str, str] = {}
+    for key, position in one.positions.items():
+        name = position.becomes or position.name or key
+        while name in found.values():
+            name += "′"
+        found[key] = name
+    return found
+
+
+def _turn(name: str, called: str, position: SwitchPosition) -> str:
+    """What a hand does to bring a switch to a position."""
+    text = f"Turn the {name[0].lower()}{name[1:]} to {called}"
+    if position.short:
+        text += ", slowly, and stop just short of its end: a switch there kills the engine"
+    return text
 
 
 class _Builder:
@@ -80,6 +103,9 @@ class _Builder:
                     say=("Start the engine", "Stop the engine by its switch"))
         ]  # fmt: skip
         self.links: list[Link] = []
+        self.told: dict[str, dict[str, SwitchPosition]] = {}
+        self.own: dict[str, tuple[str, ...]] = {}
+        self.away: dict[str, tuple[str, ...]] = {}
         self.sources: dict[str, str] = {}
         self.pressed: set[str] = set()
         self.valve_of: dict[str, str] = {}
@@ -107,6 +133,36 @@ class _Builder:
                   say=(f"Join the {at}, and tug it", f"Part the {at}"))  # fmt: skip
         self.valve_of[key] = valve
 
+    def switches(self) -> None:
+        """Switches, dials and selectors as told by their positions: what each cuts or connects."""
+        cutting = []
+        for key, one in self.case.set.switches.items():
+            if len(one.positions) < 2:
+                continue
+            name = one.name or "switch"
+            at = f"switch_{key}"
+            called = called_positions(one)
+            self.controls.append(
+                control(at, name[0].upper() + name[1:], *called.values(),
+                        say=tuple(_turn(name, called[place], position)
+                                  for place, position in one.positions.items()))
+            )  # fmt: skip
+            self.told[at] = {called[place]: position for place, position in one.positions.items()}
+            if one.cuts_ignition:
+                cutting.append((at, tuple(self._where(at, "sparks"))))
+            if one.shuts_own:
+                self.own[at] = tuple(self._where(at, "own"))
+            if one.shuts_remote:
+                self.away[at] = tuple(self._where(at, "remote"))
+        places = [SPARK, *(f"after {at}" for at, _ in cutting[:-1]), PLUG]
+        for before, after, (at, wanted) in zip(places, places[1:], cutting, strict=False):
+            self.links.append(link(before, after, **{at: wanted}))
+
+    def _where(self, at: str, what: str) -> Iterator[str]:
+        for called, position in self.told[at].items():
+            if getattr(position, what):
+                yield called
+
     def gasoline(self) -> None:
         """Own tank, its shut-off and vent, remote tank and selector, bowl, solenoid."""
         if gasoline_given_up(self.case.job):
@@ -121,19 +177,20 @@ class _Builder:
             self.links.append(link(OWN_TANK, TANK_AIR, vent="open"))
         else:
             self.links.append(link(OWN_TANK, TANK_AIR))
-        shut: dict[str, str] = {}
+        shut: dict[str, str | tuple[str, ...]] = dict(self.own)
         has = machine.shut_off is True or shut_off_fitted(self.case.job)
         if has or "multi_fuel_carburetor" in self.methods:
             name = "Gasoline shut-off" if has else "Gas selector's gasoline side"
             self._valve("tank_valve", name)
-            shut = {"tank_valve": "open"}
-        if self.remote and not self._has_selector():
-            # Both tanks lead to the bowl: whatever is not shut feeds it.
+            shut["tank_valve"] = "open"
+        if self.remote and (self.away or not self._has_selector()):
+            # A switch told by its positions is the selector. Without one both tanks lead to the
+            # bowl: whatever is not shut feeds it.
             self.sources[REMOTE_TANK] = "gasoline"
             self._remote_line()
             self.links += [
                 link(OWN_TANK, BOWL, **shut),
-                link(REMOTE_TANK, BOWL, remote_valve="open", fuel_coupler="joined"),
+                link(REMOTE_TANK, BOWL, remote_valve="open", fuel_coupler="joined", **self.away),
             ]
         elif self.remote:
             self.sources[REMOTE_TANK] = "gasoline"
@@ -149,6 +206,7 @@ class _Builder:
                     selector=("remote", "between"),
                     remote_valve="open",
                     fuel_coupler="joined",
+                    **self.away,
                 ),
                 link("selector body", BOWL),
             ]
@@ -315,8 +373,24 @@ class _Builder:
         for one in self.gases:
             wanted[f"{one}_valve"] = "open" if gas == one else "shut"
             wanted[f"{one}_coupler"] = "joined" if left_on == one else "parted"
+        on_remote = tank == "remote" and not stopped
+        for at in self.told:
+            wanted[at] = self._stand(at, sparks=not stopped, own=on_own, remote=on_remote)
         positions = {one.key: wanted[one.key] for one in self.controls}
         return State(key, name, positions, runs_on)
+
+    def _stand(self, at: str, **asked: bool) -> str:
+        """The position of a told switch that comes nearest to what a state asks of it."""
+        weight = {"sparks": 3, "own": 2, "remote": 2}
+
+        def off(called: str) -> int:
+            position = self.told[at][called]
+            missed = sum(
+                weight[what] for what, wanted in asked.items() if getattr(position, what) != wanted
+            )
+            return 2 * missed + position.choked
+
+        return min(self.told[at], key=off)
 
     def _inlet(self, gas: str) -> int:
         second = self.factory and gas != FuelKey.PROPANE
@@ -348,7 +422,7 @@ def as_before(case: Case, methods: tuple[str, ...], gasoline_faults: int) -> AsB
         differences.append("the jet is for this elevation; lower down it is lean")
     if REMOTE_TANKS & set(methods):
         differences.append("the selector must be on the set's own tank")
-    if case.for_gas and case.set.shut_off is not True and any(
+    if case.for_gas and case.set.own_shut is not True and any(
         one in methods for one in ("spacer_adapter", "snorkel", "exchanged_carburetor")
     ):  # fmt: skip
         differences.append("without a gasoline shut-off it can't be changed over safely")
@@ -425,6 +499,10 @@ def orders(section: StatesSection) -> tuple[Sequence, ...]:
     space = Space(network)
     stored = columns["stored"].state.positions
     rest = {ENGINE: STOPPED} | {one.key: "shut" for one in network.controls if one.is_valve}
+    if PLUG in network.places:
+        # Its own switch is among the handles: at rest it stands where the ignition is cut.
+        stopped = columns["stopped"].state.positions
+        rest |= {one.key: stopped[one.key] for one in network.controls if one.is_switch}
     found = []
     for one in running:
         key, name, here = one.state.key, one.state.name.removeprefix("On "), one.state.positions

@@ -16,7 +16,7 @@ MOST_SURFACE_M = 0.6
 
 def tank(case: FitCase) -> Iterator[Step]:
     """Steps on the gasoline side."""
-    if case.gases and case.set.shut_off is False and case.job.wants.keep_gasoline and not case.has(
+    if case.gases and case.set.own_shut is False and case.job.wants.keep_gasoline and not case.has(
         "multi_fuel_carburetor", "remote_tank_gravity", "remote_tank_pump"
     ):  # fmt: skip
         yield Step(
@@ -41,7 +41,7 @@ def tank(case: FitCase) -> Iterator[Step]:
             bad="Fuel left in a low spot of the line: take the line off the set.",
             photo="both plugs and the tagged cap", must=True,
         )  # fmt: skip
-    if case.gases and case.set.run_switch is RunSwitch.FUEL:
+    if case.gases and case.set.stops_by is RunSwitch.FUEL:
         yield Step(
             IGNITION_CUT, "electric", Phase.WORK, Place.CONTROLS,
             "Fit a switch that cuts the ignition, beside the run switch.",
@@ -52,6 +52,19 @@ def tank(case: FitCase) -> Iterator[Step]:
             bad="No lead to cut that is safe to reach: the set is not converted.",
             photo="the switch and its lead", must=True,
         )  # fmt: skip
+    for key, one in case.set.switches.items():
+        renamed = [at for at in one.positions.values() if at.becomes and at.becomes != at.name]
+        if renamed and case.gases:
+            words = ", ".join(f"{at.name or 'its position'} becomes {at.becomes}" for at in renamed)
+            yield Step(
+                f"relabel_{key}", "label", Phase.WORK, Place.CONTROLS,
+                f"Label the {one.name or 'switch'}: {words}.",
+                "A position that shut the gasoline now means gas: what is printed there is wrong.",
+                5, tools=("label tape",),
+                good="The old word can't be read; the new one outlasts gasoline and sun.",
+                bad="Both words can be read: cover the old one.",
+                photo="the switch with its labels",
+            )  # fmt: skip
     remote = case.trains.get("gasoline")
     if remote is None or not case.has("remote_tank_gravity", "remote_tank_pump"):
         return

@@ -6,6 +6,7 @@
   import AskField from '$lib/stages/intake/AskField.svelte';
   import Photos from '$lib/stages/intake/Photos.svelte';
   import { BEHIND, REMEDY } from '$lib/api/published';
+  import Switches from '$lib/stages/intake/Switches.svelte';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
@@ -35,6 +36,7 @@
 {/each}
 
 {#if walk}
+  <Switches />
   <Rows
     path="set.faces"
     prefix="f"

@@ -31,6 +31,7 @@
   <div class="grid-3">
     <QuantityField path="set.running" />
     <QuantityField path="set.starting" />
+    <QuantityField path="set.apparent" assumed="as its watts" />
     <QuantityField path="set.volts" />
     <QuantityField path="set.rating_elevation" assumed="sea level, assumed" />
     <QuantityField path="set.rating_temperature" assumed={298.15} />

@@ -6,6 +6,8 @@
   import Figure from '$lib/ui/Figure.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { APPLIANCES, LEGS, MUST } from '$lib/api/published';
+  import Motors from '$lib/stages/intake/Motors.svelte';
+  import UsualLoads from '$lib/stages/intake/UsualLoads.svelte';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
@@ -19,6 +21,7 @@
     ['keep_gasoline', 'gasoline kept']
   ] as const;
   let wants = $derived(job().settled?.job.wants);
+  let motors = $derived(job().now?.motors ?? job().settled?.motors ?? []);
   let legs = $derived(job().now?.legs ?? job().settled?.legs ?? []);
 </script>
 
@@ -60,16 +63,19 @@
   fresh={{ name: '' }}
 >
   {#snippet row(path)}
-    <div class="grid-3">
+    <div class="grid gap-x-4 grid-cols-[repeat(auto-fit,minmax(9.5rem,1fr))]">
       <TextField path={`${path}.name`} label="Load" placeholder="vaccine fridge" />
       <QuantityField path={`${path}.running`} />
       <QuantityField path={`${path}.starting`} assumed="by its kind" />
       <ChoiceField path={`${path}.kind`} label="Kind" options={APPLIANCES} />
+      <QuantityField path={`${path}.power_factor`} assumed="by its kind" />
       <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
       <ChoiceField path={`${path}.must_run`} label="Need" options={MUST} />
     </div>
   {/snippet}
 </Rows>
+<UsualLoads />
+{#if motors.length}<Motors {motors} />{/if}
 {#if legs.length}
   <section class="section">
     <h2>Legs</h2>
