@@ -16,6 +16,7 @@ from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
 from gentle_ember.web.views import first_start as first_start_view
 from gentle_ember.web.views import fit as fit_view
+from gentle_ember.web.views import hand_over as hand_over_view
 from gentle_ember.web.views import intake as intake_view
 from gentle_ember.web.views import job as job_view
 from gentle_ember.web.views import ledger as ledger_view
@@ -127,6 +128,7 @@ def whole(job: Job) -> Plan:
     for view in (intake_view.walk, intake_view.inspection, method_view.methods):
         view(planned)
     method_view.states(planned)
+    intake_view.motors(planned)
     job_view.ready(planned)
     method_view.chosen(planned)
     fit_view.fit(planned, {})
@@ -144,6 +146,8 @@ def after_fitting(job: Job) -> Plan:
     first_start_view.metering(planned)
     load_test_view.load_tests(planned)
     load_test_view.jets(planned)
+    load_test_view.joint(planned)
+    hand_over_view.moving(planned)
     assert all(one.measured > 0 and one.estimate > 0 for one in planned.of(lessons_taught))
     assert planned.of(route)
     return planned
