@@ -101,6 +101,17 @@ def test_what_drifts_is_told_by_the_first_place_read_again():
         assert statistics.mean(found) == pytest.approx(drift, abs=0.003)
 
 
+def test_a_screw_that_is_locked_is_not_asked_for_its_first_place_again():
+    one = Set(1.4, 5)
+    one.sweep(1.5)
+    before = one.taken[:-1]
+    asked = judge(before, Signal.OUTPUT, 1.5, MOST)
+    assert asked.next.about == "again"
+    locked = judge(before, Signal.OUTPUT, 1.5, MOST, again=False)
+    assert locked.next is None
+    assert locked.setting.turns == pytest.approx(one.sweep(1.5).setting.turns, abs=0.05)
+
+
 def test_steps_as_wide_as_the_plateau_are_refused_and_other_ways_named():
     one, start = next(sets(1, step=250.0))
     assert one.sweep(start).why is Why.STEPS

@@ -30,6 +30,9 @@ def started(client, job, fuel, turns):
 
 
 def test_a_sweep_on_the_bench_is_judged_but_never_proves_the_machine(demo_client):
+    finished = gas_of(demo_client, ids(demo_client)["Choir"])
+    assert (finished["locked"], finished["next"]) == ("3.60", None)
+    assert finished["setting"]
     job = ids(demo_client)["Lambing"]
     gas = gas_of(demo_client, job)
     assert {one["key"] for one in gas["starts"]} >= {"start.power"}

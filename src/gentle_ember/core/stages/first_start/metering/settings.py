@@ -70,9 +70,12 @@ def _judged(
     motors: bool,
     limit: float | None,
     step: float,
+    again: bool,
 ) -> SweepVerdict:
     """A sweep judged once, however often the page asks while other things are typed."""
-    return judge(readings, signal, start_turns, most, motors=motors, limit=limit, step=step)
+    return judge(
+        readings, signal, start_turns, most, motors=motors, limit=limit, step=step, again=again
+    )
 
 
 @dataclass(frozen=True)
@@ -116,8 +119,9 @@ class GasMetering:
         readings = tuple(one for _, one in self.taken)
         record, step = self.record, self.record.step.value if self.record.step else 0.0
         return _judged(
-            readings, record.signal, self.start.value, self.most, self.motors, self.limit, step
-        )
+            readings, record.signal, self.start.value, self.most, self.motors, self.limit, step,
+            record.locked is None,
+        )  # fmt: skip
 
     @cached_property
     def lean(self) -> Figure | None:

@@ -120,6 +120,7 @@ def judge(
     least: float = 0.1,
     limit: float | None = None,
     step: float = 0.0,
+    again: bool = True,
 ) -> SweepVerdict:
     """Judge a sweep.
 
@@ -132,6 +133,7 @@ def judge(
         least: the least opening worth trying [turns].
         limit: what alternator or inverter can give [W]; None where it is not known.
         step: steps the load goes in, where output is read [W]; nought where it has none.
+        again: whether the first place is asked for once more; not once the screw is locked.
     """
     start = on_screw(min(max(start, 1.2 * least), most), least, most)
     if not readings:
@@ -156,7 +158,7 @@ def judge(
     setting, loss = _setting(curves, motors=motors)
     enough = LOSS * (1 + max(0, len(readings) - PATIENCE) ** 2 / 2)
     settled = lean.seen and rich.seen and loss <= enough and len(readings) >= LEAST
-    if settled and not _repeated(readings):
+    if settled and again and not _repeated(readings):
         first = next(one for one in readings if one.ran is not Ran.DIED and one.value > 0)
         return SweepVerdict(lean, rich, None, Next(first.turns, "again"), curves=curves, loss=loss)
     if settled:
