@@ -80,7 +80,7 @@ def test_the_loads_are_as_good_as_any_plain_search_finds_and_never_too_much(outp
 
 @given(
     st.lists(st.tuples(st.floats(50, 3000), st.integers(1, 4)), max_size=6),
-    st.floats(300, 9000), st.sampled_from([1, 2]),
+    st.floats(300, 9000), st.sampled_from([1, 2, 3]),
 )  # fmt: skip
 def test_any_loads_give_a_plan_that_overloads_nothing(loads, output_w, legs):
     given_ = tuple(BankLoad(str(n), "x", watts, count) for n, (watts, count) in enumerate(loads))
@@ -88,6 +88,24 @@ def test_any_loads_give_a_plan_that_overloads_nothing(loads, output_w, legs):
     assert found.total_w <= output_w + 1e-6
     assert all(one <= 6000.0 / legs + 1e-6 for one in found.legs_w)
     assert found.enough or found.short_w > 0
+
+
+def test_three_phases_are_loaded_alike():
+    heaters = (BankLoad("h", "heater", 500.0, 9),)
+    found = plan_bank(heaters, 5000.0, 6000.0, 3)
+    assert found.legs_w == (1500.0, 1500.0, 1500.0)
+    across = plan_bank((BankLoad("m", "motor", 3000.0, 1, "both"),), 3300.0, 6000.0, 3)
+    assert across.legs_w == (1000.0, 1000.0, 1000.0)
+    read = LoadReading.model_validate(
+        {f"{what}_{leg}": fact(value) for leg in "abc" for what, value in
+         (("volts", 120.0), ("amps", 10.0 + 4 * (leg == "c")))}
+    )  # fmt: skip
+    assert read.watts == pytest.approx(4080.0)
+    plate = Nameplate(5000.0, 120.0, 60.0, 3, False, True)
+    assert "The legs are not balanced: move a load over." in [one.text for one in
+                                                             remarks(read, plate)]  # fmt: skip
+    low = read.model_copy(update={"volts_c": read.volts_a.model_copy(update={"value": 90.0})})
+    assert any("leg C" in one.text for one in remarks(low, plate))
 
 
 def test_only_time_between_readings_at_load_counts_and_gaps_are_cut():

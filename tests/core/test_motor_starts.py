@@ -1,11 +1,13 @@
 """Motors that start: current of the alternator or inverter, power of the engine, each its own."""
 
+from itertools import permutations
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from gentle_ember.core.estimates.defaults import machine
-from gentle_ember.core.estimates.starts import motor_starts
+from gentle_ember.core.estimates.starts import in_turn, motor_starts
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.physics.motor import MOST_DIP, dip, engine_w
@@ -49,7 +51,7 @@ def test_a_pump_far_up_on_natural_gas_starts_though_its_volt_amperes_are_no_watt
     assert pump.needs_w() < 1700 < engine
     assert pump.starts(engine)
     assert on(job, "natural_gas").starts_largest is True
-    assert pump.says(engine) == "starts with all else running"
+    assert pump.says(engine, pump) == "starts with all else running"
 
 
 def test_an_alternator_too_small_dips_too_far_whatever_burns():
@@ -58,7 +60,7 @@ def test_an_alternator_too_small_dips_too_far_whatever_burns():
     assert pump.figure.value > MOST_DIP
     assert not pump.holds()
     assert not pump.starts(1e6)
-    assert pump.says(1e6) == "too hard for the alternator; a soft starter would do"
+    assert pump.says(1e6, pump) == "too hard for the alternator; a soft starter would do"
     assert on(job, "gasoline").starts_largest is False
     soft = with_loads("middle", p={**PUMP, "running": fact(1500.0), "kind": "soft_started"})
     assert motors(soft)["p"].starts(1e6)
@@ -80,7 +82,11 @@ def test_an_inverter_gives_its_surge_and_no_more():
     # 300 W of electronics are 375 VA.
     assert pump.rest_va == pytest.approx(300 / 0.8 + 600)
     assert not pump.holds()
-    assert pump.says(gives(beside, "gasoline")) == "starts alone: first, before the others"
+    first = in_turn((pump,), beside.load)[0]
+    assert pump.says(gives(beside, "gasoline"), first) == (
+        "starts in its turn, by the order below. It comes on by itself later, so hold others off "
+        "then."
+    )
 
 
 def test_an_engine_short_of_power_is_named_as_such():
@@ -94,7 +100,7 @@ def test_an_engine_short_of_power_is_named_as_such():
     assert pump.holds()
     assert pump.needs_w() > engine
     assert not pump.starts(engine)
-    assert "the engine" in pump.says(engine) or "alone" in pump.says(engine)
+    assert "the engine" in pump.says(engine, pump) or "alone" in pump.says(engine, pump)
     figure = pump.engine_figure("biogas", engine)
     assert figure.value == pump.needs_w()
     assert figure.band.low < figure.value < figure.band.high
@@ -115,6 +121,56 @@ def test_a_power_factor_told_counts_and_volt_amperes_on_the_plate_too():
     assert pump.gives_va == 6250.0
     assert pump.rest_va == pytest.approx(600.0)
     assert pump.rest_w == pytest.approx(300.0)
+
+
+def test_two_that_start_in_one_order_only():
+    """Both would start alone; together only the harder one first, with the other after it."""
+    big, small = (
+        {**PUMP, "kind": "motor_tool", "running": fact(watts)} for watts in (900.0, 300.0)
+    )
+    job = with_loads(
+        "inverter", set_={"apparent": fact(3000.0), "starting": fact(3000.0)}, s=small, b=big
+    )
+    found = motors(job)
+    ordered = in_turn(tuple(found.values()), job.load)
+    assert [one.key for one in ordered] == ["b", "s"]
+    assert ordered[1].rest_va == pytest.approx(900 / 0.8)
+    engine = gives(job, "gasoline")
+    assert all(one.starts(engine) for one in ordered)
+    assert not found["b"].starts(engine)
+    assert found["b"].says(engine, ordered[0]) == "starts in its turn, by the order below."
+    backward = in_turn(tuple(found.values()), job.load)[::-1]
+    assert backward[0].key == "s"
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.floats(100, 3000),
+            st.sampled_from(["pump", "fridge", "window_ac", "motor_tool", "soft_started"]),
+        ),
+        min_size=1,
+        max_size=4,
+    )
+)
+def test_no_other_order_asks_less_at_its_hardest_moment(rows):
+    listed = {
+        f"m{at}": {**PUMP, "name": f"m{at}", "running": fact(watts), "kind": kind}
+        for at, (watts, kind) in enumerate(rows)
+    }
+    job = with_loads(set_={"apparent": fact(50e3)}, **listed)
+    found = motor_starts(job.set, job.load, machine(job.set))
+
+    def hardest(ordered):
+        running, most = 0.0, 0.0
+        for one in ordered:
+            most = max(most, running + one.extra_w + job.load.appliances[one.key].running.value)
+            running += job.load.appliances[one.key].running.value
+        return most
+
+    ordered = in_turn(found, job.load)
+    assert hardest(ordered) <= min(map(hardest, permutations(found))) + 1e-6
+    assert hardest(ordered) == pytest.approx(max(one.needs_w() for one in ordered))
 
 
 def test_without_a_motor_nothing_is_said_of_motors():

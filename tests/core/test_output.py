@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.physics import air
 from gentle_ember.core.physics.fuels import (
     GASOLINE_E0,
     GASOLINE_E10,
@@ -16,6 +17,7 @@ from gentle_ember.core.physics.fuels import (
     natural_gas,
 )
 from gentle_ember.core.physics.output import (
+    RATING_VAPOR_PA,
     Conditions,
     EngineRating,
     OutputCase,
@@ -209,3 +211,19 @@ def test_a_step_of_the_air_is_worked_out_from_the_facts_it_rests_on():
     assert {"hottest", "rating_temperature"} <= found["temperature"]
     assert {"elevation", "jetted_at"} <= found["mixture"]
     assert "hottest" not in found["elevation"] and "elevation" not in found["temperature"]
+
+
+def test_humidity_told_takes_from_the_field_rule_too_and_none_told_takes_nothing():
+    rating = EngineRating(7000.0, 7000.0)
+    field, physics = OutputSchool.FIELD_RULE, OutputSchool.PHYSICS
+    dry, damp = conditions(1524.0, 311.15), conditions(1524.0, 311.15, humidity=0.6)
+    plain = derate(rating, PROPANE, dry, field, field)
+    wet = derate(rating, PROPANE, damp, field, field)
+    assert not [step for step in plain.steps if step.key == "humidity" and step.change_w]
+    vapor = 0.6 * air.saturation_pressure(311.15) - RATING_VAPOR_PA
+    expected = 1 - vapor / (air.pressure(1524.0) - RATING_VAPOR_PA)
+    assert wet.output_w / plain.output_w == pytest.approx(expected, rel=1e-9)
+    # Drier than at the rating: the rule of thumb wins nothing by it.
+    bone = derate(rating, PROPANE, conditions(1524.0, 311.15, humidity=0.0), field, field)
+    assert bone.output_w == plain.output_w
+    assert derate(rating, PROPANE, damp, physics, physics).output_w < wet.output_w

@@ -103,6 +103,20 @@ def test_a_probe_tells_lambda_where_none_is_guessed():
     assert width < guessed.lam.band.high - guessed.lam.band.low
 
 
+def test_a_lean_drop_is_leaner_than_the_plateaus_setting_and_never_past_its_limit():
+    for one, start in sets(20):
+        verdict = one.sweep(start)
+        if verdict.setting is None:
+            continue
+        leaned = lean_drop(verdict.curves, one.taken)
+        best = float(verdict.curves.turns[int(verdict.curves.mean.argmax())])
+        assert 0.90 * best / leaned <= LEANEST + 1e-9
+        assert leaned <= verdict.setting.turns + 1 / 8
+    one, verdict = swept()
+    probed = [replace(taken, lam=1.9 / taken.turns) for taken in one.taken]
+    assert lean_drop(verdict.curves, probed) >= 1.9 / LEANEST - 1e-9
+
+
 def test_no_setting_offered_is_leaner_than_its_limit():
     for one, start in sets(20):
         verdict = one.sweep(start)
@@ -119,7 +133,7 @@ def test_lean_drop_stands_just_rich_of_where_it_sags():
         verdict = one.sweep(start)
         if verdict.setting is None:
             continue
-        place = lean_drop(verdict.curves)
+        place = lean_drop(verdict.curves, one.taken)
         assert one.torque(one.right / place) > 0.965
         assert place < verdict.rich.turns + 0.13
 

@@ -12,6 +12,8 @@ from gentle_ember.core.job.ends import join
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import end
 from gentle_ember.core.job.train import AS_FOUND, Slot, Train
+from gentle_ember.core.physics.cylinder import sun_warms
+from gentle_ember.core.physics.propane import saturation_pressure
 from gentle_ember.core.stages import fuel_path
 from gentle_ember.core.stages.fuel_path.edit import insert, without
 from tests.helpers.sets import asked, fact, job_of
@@ -82,6 +84,23 @@ def test_brass_before_the_scrubber_is_a_stop_and_behind_it_is_not():
     assert "brass" not in stops(DIGESTER, BIOGAS, "biogas")
     assert "brass" in brassy(at - 1)
     assert "brass" not in brassy(at + 1)
+
+
+def test_a_cylinder_in_the_sun_presses_more_than_on_the_hottest_day_in_shade():
+    keys = list(PROPANE_TRAIN.slots)
+    first = next(PROPANE_TRAIN.slots[key].part for key in keys
+                 if SHELF.parts[PROPANE_TRAIN.slots[key].part].most_pa)  # fmt: skip
+    demand = section(PROPANE_JOB, PROPANE_TRAIN, "propane").case.asked.demand
+    still = demand.cylinder_pa("none")
+    sunny = saturation_pressure(demand.hottest_k + sun_warms()) - demand.ambient_pa
+    assert sunny > 1.15 * still
+    for most, said in ((still + 1.0, True), (sunny - 1.0, True), (sunny + 1.0, False)):
+        job = own(PROPANE_JOB, first, most_pa=most)
+        assert ("sun" in cautions(job, PROPANE_TRAIN, "propane")) is said
+        assert "sun" not in stops(job, PROPANE_TRAIN, "propane")
+    # One that takes less than the hottest day in shade is stopped, not minded.
+    assert "sun" not in cautions(own(PROPANE_JOB, first, most_pa=still - 1e4), PROPANE_TRAIN,
+                                 "propane")  # fmt: skip
 
 
 def test_wet_gas_without_a_drip_leg_is_minded():

@@ -7,6 +7,7 @@ import type { JobSession } from '$lib/session/session.svelte';
 import Motors from '$lib/stages/intake/Motors.svelte';
 import UsualLoads from '$lib/stages/intake/UsualLoads.svelte';
 import Switches from '$lib/stages/intake/Switches.svelte';
+import Wish from '../../src/routes/jobs/[id]/intake/wish/+page.svelte';
 import Ready from '../../src/routes/jobs/[id]/fuel_path/ready/+page.svelte';
 import Moving from '../../src/routes/jobs/[id]/hand_over/move/+page.svelte';
 import Joint from '../../src/routes/jobs/[id]/load_test/joint/+page.svelte';
@@ -214,17 +215,53 @@ describe('motors that start', () => {
         name: 'well pump',
         figure: figure({ key: 'motor.p', label: 'well pump, dip of the voltage' }),
         holds: true,
+        place: 2,
         fuels: [
           on('gasoline', true, 'starts with all else running'),
           on('biogas', false, 'too hard for the engine; a soft starter would do')
         ]
+      },
+      {
+        name: 'air compressor',
+        figure: figure({ key: 'motor.c', label: 'air compressor, dip of the voltage' }),
+        holds: true,
+        place: 1,
+        fuels: []
       }
     ];
     session = await opened();
     inJob(Motors, { motors }, session);
+    expect(screen.getByText(/air compressor, well pump, then what has no motor/)).toBeTruthy();
     expect(screen.getByText('starts with all else running').className).not.toContain('wrong');
     expect(screen.getByText(/too hard for the engine/).className).toContain('wrong');
     expect(screen.getByText(/well pump, dip of the voltage/)).toBeTruthy();
+  });
+});
+
+describe('what the owner wants', () => {
+  it('tells which breaker trips, in words, and plugs each load into a receptacle', async () => {
+    shop.doc = { 'set.outlets.o1': { name: 'front left', leg: 'a' } };
+    const draws = (key: string, label: string) => figure({ key, label, warnings: [] });
+    const { container } = await page(Wish, {
+      outlets: [
+        { draws: draws('outlet.o1', 'front left, what must run'), over: true, long_over: false },
+        { draws: draws('outlet.o2', 'rear, what must run'), over: false, long_over: true },
+        { draws: draws('outlet.o3', 'twist lock, what must run'), over: false, long_over: false }
+      ],
+      legs: [],
+      motors: []
+    });
+    const rows = [...container.querySelectorAll('[data-outlets] li')];
+    expect(rows.map((one) => one.querySelector('b')?.textContent ?? '')).toEqual([
+      'its breaker trips',
+      'trips after hours',
+      ''
+    ]);
+    await fireEvent.click(screen.getByRole('button', { name: 'Add a load' }));
+    const plug = await screen.findByLabelText<HTMLSelectElement>('Plugged into');
+    expect([...plug.options].map((one) => one.text)).toEqual(['not said', 'front left']);
+    await fireEvent.change(plug, { target: { value: '1' } });
+    await waitFor(() => expect(shop.doc['load.appliances.a1.outlet']).toBe('o1'));
   });
 });
 

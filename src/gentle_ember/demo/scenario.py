@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from gentle_ember.demo.steps import DemoJob, done, measured, owner, waiting
 from gentle_ember.demo.steps import data_sheet as plate
 from gentle_ember.units.registry import System
@@ -229,6 +231,18 @@ CIDER = DemoJob(
     ),
 )
 
+
+def amps(value: float) -> dict[str, Any]:
+    """A breaker as its mark says [A]."""
+    return {"value": value, "origin": "data_sheet", "typed": f"{value:g} A"}
+
+
+def plugged(name: str, kind: str, watts: float, outlet: str) -> dict[str, Any]:
+    """A load in a receptacle of the set, as the owner gives its watts."""
+    running = {"value": watts, "origin": "owner", "typed": f"{watts:,.0f} W"}
+    return {"name": name, "kind": kind, "running": running, "outlet": outlet}
+
+
 LIBRARY = DemoJob(
     "library",
     "Tool library's big twin",
@@ -265,6 +279,14 @@ LIBRARY = DemoJob(
             "sites.s1.gases.g1": {"kind": "natural_gas"},
             "load.planned": owner("6.2 kW"),
             "load.largest_start": owner("10.4 kW"),
+            "set.outlets.o1": {"name": "front left", "breaker": amps(20), "leg": "a"},
+            "set.outlets.o2": {"name": "front right", "breaker": amps(20), "leg": "b"},
+            "set.outlets.o3": {"name": "four-pin", "breaker": amps(30), "leg": "both"},
+            "load.appliances.a1": plugged("stage lights", "resistive", 1800.0, "o1"),
+            "load.appliances.a2": plugged("coffee urn", "resistive", 1500.0, "o2"),
+            "load.appliances.a3": plugged("refrigerator", "fridge", 300.0, "o1"),
+            "load.appliances.a4": plugged("well pump", "pump", 2000.0, "o3"),
+            "load.appliances.a5": plugged("air compressor", "motor_tool", 600.0, "o3"),
         },
         {
             "stages.intake": done("Tamsin Quay", "2026-10-29"),

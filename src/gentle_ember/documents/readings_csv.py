@@ -44,6 +44,7 @@ LOAD = Form(
     {"after": ("after", "minutes"), "output": ("output", "power"),
      "volts_a": ("volts_a", "voltage"), "amps_a": ("amps_a", "current"),
      "volts_b": ("volts_b", "voltage"), "amps_b": ("amps_b", "current"),
+     "volts_c": ("volts_c", "voltage"), "amps_c": ("amps_c", "current"),
      "hertz": ("hertz", "frequency"), "speed": ("speed", "speed"),
      "throttle": ("throttle", "share"), "lambda": ("lam", "ratio"),
      "exhaust": ("exhaust", "temperature"), "co": ("co", "share"), "air_co": ("air_co", "ppm")},

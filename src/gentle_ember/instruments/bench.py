@@ -34,7 +34,8 @@ PLUG_GASOLINE = (
 PLUG_GAS = ((1.09, "gray"), (1.25, "white"), (math.inf, "blistered"))
 """λ under which a plug takes a color; gas leaves no soot."""
 NOISE = {
-    "volts_a": 0.002, "volts_b": 0.002, "amps_a": 0.004, "amps_b": 0.004, "output": 0.004,
+    "volts_a": 0.002, "volts_b": 0.002, "volts_c": 0.002,
+    "amps_a": 0.004, "amps_b": 0.004, "amps_c": 0.004, "output": 0.004,
     "hertz": 0.0005, "speed": 0.002, "throttle": 0.006, "lambda": 0.008, "oxygen": 0.03,
     "co": 0.05, "exhaust": 0.004, "exhaust_b": 0.004, "manometer": 0.006,
     "inlet": 0.006, "mass": 0.0004, "dial": 0.0, "gas_near": 0.05,
@@ -59,7 +60,7 @@ class Setup:
     """A bench as it is built up: engine, electrics, cylinder, which joints leak [m³/s]."""
 
     engine: EngineSpec
-    volts: float
+    leg_volts: float
     hertz: float
     legs: int
     ambient_k: float
@@ -164,7 +165,7 @@ class Bench:
         pace = engine.speed_hz / spec.speed_hz
         hertz = setup.hertz * (1.0 if spec.inverter else pace) if live else 0.0
         sag = 1 - 0.03 * out / spec.limit_w
-        volts = setup.volts / setup.legs * sag * (1.0 if spec.inverter else min(1.05, pace)) * live
+        volts = setup.leg_volts * sag * (1.0 if spec.inverter else min(1.05, pace)) * live
         amps = out / setup.legs / volts if volts else 0.0
         lam = engine.lam if engine.running and math.isfinite(engine.lam) else math.nan
         found = {
@@ -174,8 +175,8 @@ class Bench:
             "dial": self.passed_m3,
             "gas_near": sum(self.leaks.values()) * 40 if self.hands.gas_open else 0.0,
         }  # fmt: skip
-        if setup.legs == 2:
-            found |= {"volts_b": volts, "amps_b": amps}
+        for leg in ("b", "c")[: setup.legs - 1]:
+            found |= {f"volts_{leg}": volts, f"amps_{leg}": amps}
         gauge = next((one for one in setup.gauges if one.key == self.hands.gauge), None)
         if gauge is not None:
             found["manometer"] = self._at(gauge)

@@ -22,8 +22,10 @@ CHANNELS: dict[str, Channel] = {
     for one in (
         Channel("volts_a", "volts, leg A", "voltage", "power meter"),
         Channel("volts_b", "volts, leg B", "voltage", "power meter"),
+        Channel("volts_c", "volts, leg C", "voltage", "power meter"),
         Channel("amps_a", "amps, leg A", "current", "power meter"),
         Channel("amps_b", "amps, leg B", "current", "power meter"),
+        Channel("amps_c", "amps, leg C", "current", "power meter"),
         Channel("output", "output", "power", "power meter"),
         Channel("hertz", "frequency", "frequency", "power meter"),
         Channel("speed", "engine", "speed", "tachometer"),

@@ -10,7 +10,7 @@ import math
 import random
 from collections.abc import Iterator
 
-from gentle_ember.core.estimates.defaults import legs_of, machine, site_air
+from gentle_ember.core.estimates.defaults import leg_volts, legs_of, machine, site_air
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics import air
@@ -95,7 +95,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     cylinder = fuel is FuelKey.PROPANE
     weeps = drawn.random() < WEEPS
     return Setup(
-        spec, job.set.volts.value if job.set.volts else 120.0, hertz,
+        spec, leg_volts(job.set), hertz,
         legs_of(job.set),
         ambient_k, ambient_pa, WINDOW_PA if cylinder else _line(section), least,
         cylinder_kg=8.5 if cylinder else 0.0, wetted_w_k=U_W_M2K * WET_M2, leaks=leaks,

@@ -16,7 +16,7 @@ export const PAGES = [
   {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"], "tab": true},
   {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.switches", "set.electric_start", "set.gas_port"], "tab": true},
   {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"], "tab": true},
-  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,motors", "facts": ["load", "wants", "wish"], "tab": true},
+  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,outlets,motors", "facts": ["load", "wants", "wish"], "tab": true},
   {"page": "intake/site", "name": "Site", "stage": "intake", "views": "noise", "facts": ["sites", "site"], "tab": true},
   {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"], "tab": true},
   {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": [], "tab": true},
@@ -194,7 +194,8 @@ export const LEGS = [
   ["", "leg not said"],
   ["a", "leg A"],
   ["b", "leg B"],
-  ["both", "both legs"]
+  ["c", "leg C"],
+  ["both", "across all legs"]
 ] as const;
 
 export const MUST = [
@@ -315,7 +316,8 @@ export const LOAD_LEGS = [
   ["any", "either leg"],
   ["a", "leg A"],
   ["b", "leg B"],
-  ["both", "across both"]
+  ["c", "leg C"],
+  ["both", "across all legs"]
 ] as const;
 
 export const PLUG_BEFORE = [
@@ -420,6 +422,11 @@ export const BURNS = [
   ["propane", "propane"],
   ["natural_gas", "natural gas"],
   ["biogas", "biogas"]
+] as const;
+
+export const SET_BY = [
+  ["plateau", "the plateau"],
+  ["lean_drop", "lean drop"]
 ] as const;
 
 export const INLETS = [

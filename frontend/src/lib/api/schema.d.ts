@@ -1381,7 +1381,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            leg: "" | "a" | "b" | "both";
+            leg: "" | "a" | "b" | "c" | "both";
             /**
              * Must Run
              * @default true
@@ -1392,6 +1392,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Outlet
+             * @default
+             */
+            outlet: string | "";
             /** @default null */
             power_factor: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -3606,6 +3611,13 @@ export interface components {
              */
             note: string;
             /**
+             * Outlets
+             * @default {}
+             */
+            outlets: {
+                [key: string]: components["schemas"]["Outlet"];
+            };
+            /**
              * Phases
              * @default 1
              * @enum {integer}
@@ -4400,6 +4412,7 @@ export interface components {
              *       "maker": "",
              *       "model": "",
              *       "note": "",
+             *       "outlets": {},
              *       "phases": 1,
              *       "rating_elevation": null,
              *       "rating_temperature": null,
@@ -4894,15 +4907,14 @@ export interface components {
         };
         /**
          * LegOut
-         * @description A leg of the output: what must run on it, and its hardest start.
+         * @description A leg of the output: what must run on it.
          */
         LegOut: {
             carries: components["schemas"]["FigureOut"];
+            /** Name */
+            name: string;
             /** Over */
             over: boolean;
-            /** Over At Start */
-            over_at_start: boolean;
-            starts: components["schemas"]["FigureOut"];
         };
         /**
          * LibraryOut
@@ -5002,6 +5014,8 @@ export interface components {
             amps_a: components["schemas"]["Fact"] | null;
             /** @default null */
             amps_b: components["schemas"]["Fact"] | null;
+            /** @default null */
+            amps_c: components["schemas"]["Fact"] | null;
             /**
              * By
              * @default
@@ -5040,6 +5054,8 @@ export interface components {
             volts_a: components["schemas"]["Fact"] | null;
             /** @default null */
             volts_b: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volts_c: components["schemas"]["Fact"] | null;
         };
         /**
          * LoadReadingOut
@@ -5554,6 +5570,12 @@ export interface components {
              * @default
              */
             seat: string;
+            /**
+             * Set By
+             * @default plateau
+             * @enum {string}
+             */
+            set_by: "plateau" | "lean_drop";
             /** @default output */
             signal: components["schemas"]["Signal"];
             /** @default null */
@@ -5602,6 +5624,8 @@ export interface components {
             rich: components["schemas"]["FigureOut"] | null;
             /** Screw */
             screw: boolean;
+            /** Set By */
+            set_by: string;
             setting: components["schemas"]["FigureOut"] | null;
             /** Setting Mark */
             setting_mark: string;
@@ -5727,6 +5751,8 @@ export interface components {
             holds: boolean;
             /** Name */
             name: string;
+            /** Place */
+            place: number;
         };
         /**
          * Mount
@@ -6115,6 +6141,36 @@ export interface components {
          * @enum {string}
          */
         Origin: "measured" | "data_sheet" | "owner" | "assumed" | "simulated" | "computed" | "table";
+        /**
+         * Outlet
+         * @description A receptacle with its own breaker, or several behind one breaker.
+         */
+        Outlet: {
+            /** @default null */
+            breaker: components["schemas"]["Fact"] | null;
+            /**
+             * Leg
+             * @default
+             * @enum {string}
+             */
+            leg: "" | "a" | "b" | "c" | "both";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * OutletOut
+         * @description A receptacle: the current of what must run in it.
+         */
+        OutletOut: {
+            draws: components["schemas"]["FigureOut"];
+            /** Long Over */
+            long_over: boolean;
+            /** Over */
+            over: boolean;
+        };
         /**
          * OutputOut
          * @description The output section.
@@ -7723,6 +7779,8 @@ export interface components {
             moves: components["schemas"]["MovesOut"] | null;
             /** Noise */
             noise: components["schemas"]["FigureOut"][] | null;
+            /** Outlets */
+            outlets: components["schemas"]["OutletOut"][] | null;
             output: components["schemas"]["OutputOut"] | null;
             path: components["schemas"]["FuelPathOut"] | null;
             /** Preview */
@@ -8286,7 +8344,7 @@ export interface components {
              * Leg
              * @enum {string}
              */
-            leg: "a" | "b" | "both";
+            leg: "a" | "b" | "c" | "both";
             /** Name */
             name: string;
             watts: components["schemas"]["BothOut"];
@@ -8493,7 +8551,7 @@ export interface components {
              * @default any
              * @enum {string}
              */
-            leg: "a" | "b" | "both" | "any";
+            leg: "a" | "b" | "c" | "both" | "any";
             /**
              * Name
              * @default

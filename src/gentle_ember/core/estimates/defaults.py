@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -33,6 +34,7 @@ from gentle_ember.core.physics.fuels import (
     natural_gas,
 )
 from gentle_ember.core.physics.jets import lean_by_fuel
+from gentle_ember.core.physics.motor import RUNNING_POWER_FACTOR
 from gentle_ember.core.physics.supply import tank_energy
 
 EFFICIENCY, EFFICIENCY_ENDS = 0.82, (0.80, 0.85)
@@ -177,15 +179,24 @@ def machine(generator: GeneratorSet) -> Machine | None:
 
 
 def legs_of(generator: GeneratorSet) -> int:
-    """Legs of the output: two of half the volts each on 240 V at 60 Hz, else one.
+    """Legs of the output: three phases; two of half the volts each on 240 V at 60 Hz; else one.
 
     Without volts on the plate, sets past 4 kW that are no inverters are taken to have two.
     """
+    if generator.phases == 3:
+        return 3
     if generator.volts is not None:
         sixty = generator.hertz is None or generator.hertz.value > 55
         return 2 if generator.volts.value >= 200 and sixty else 1
     large = generator.running is not None and generator.running.value > 4000
     return 2 if large and generator.set_class not in INVERTERS else 1
+
+
+def leg_volts(generator: GeneratorSet) -> float:
+    """Volts between a leg and neutral [V]: half of two legs', a phase's by √3; 120 not told."""
+    if generator.volts is None:
+        return 120.0
+    return generator.volts.value / {1: 1.0, 2: 2.0, 3: math.sqrt(3)}[legs_of(generator)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -358,6 +369,13 @@ def starting_w(one: Appliance) -> float:
     running = one.running.value if one.running else 0.0
     started = running * STARTING[one.kind]
     return max(started, FRIDGE_START_W) if one.kind is ApplianceKind.FRIDGE else started
+
+
+def power_factor(one: Appliance) -> Given:
+    """A load's power factor: as told, else by its kind."""
+    plain = one.kind is ApplianceKind.RESISTIVE
+    default = 1.0 if plain else RUNNING_POWER_FACTOR
+    return given(one.power_factor, default, "power factor", "share", "load.appliances")
 
 
 def rich_fuel_ratio(lam: float | None, loss_factor: float) -> float:

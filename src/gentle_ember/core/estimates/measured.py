@@ -248,6 +248,14 @@ def _jets(job: Job) -> Iterator[Lesson]:
         yield Lesson("jet", kind, str(FuelKey.GASOLINE), wanted, fitted.value)
 
 
+def fuels_asked(plan: Plan) -> tuple[FuelOutput, ...]:
+    """What the set puts out on each fuel that is at hand or has a train; none unrated."""
+    output = plan.of(output_here)
+    return () if output is None else tuple(
+        one for one in output.fuels if one.at_hand or str(one.fuel.key) in plan.job.trains
+    )  # fmt: skip
+
+
 def estimated_output(plan: Plan) -> OutputSection | None:
     """Output per fuel as estimated, with what the shop's own sets taught beside it."""
     job = plan.job

@@ -25,7 +25,7 @@ from gentle_ember.core.estimates.defaults import (
     planned_load,
     site_air,
 )
-from gentle_ember.core.estimates.legs import leg_over
+from gentle_ember.core.estimates.legs import wiring_over
 from gentle_ember.core.estimates.starts import MotorStart, all_start, motor_starts
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Load, Schools
@@ -88,7 +88,7 @@ def output_section(
     if resolved is None:
         return None
     here = site_air(site, site_key)
-    over = leg_over(generator, load)
+    over = wiring_over(generator, load)
     motors = motor_starts(generator, load, resolved)
     entries = tuple(
         _on_fuel(resolved, here, at_site, load, schools, motors, over=over)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Origin, Rounding
 from gentle_ember.core.estimates.defaults import (
@@ -13,8 +13,10 @@ from gentle_ember.core.estimates.defaults import (
     given,
     legs_of,
     must_run,
+    power_factor,
     starting_w,
 )
+from gentle_ember.core.estimates.legs import LEG_NAMES, leg_of
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Appliance, ApplianceKind, Load
 from gentle_ember.core.physics.fuel_use import INVERTERS
@@ -22,13 +24,14 @@ from gentle_ember.core.physics.motor import (
     LOCKED_POWER_FACTOR,
     MOST_DIP,
     REACTANCE,
-    RUNNING_POWER_FACTOR,
     START,
     dip,
     engine_w,
 )
 
 SOFT = STARTING[ApplianceKind.SOFT_STARTED]
+BY_ITSELF = frozenset((ApplianceKind.FRIDGE, ApplianceKind.PUMP, ApplianceKind.WINDOW_AC))
+"""Loads that come on by a thermostat or a float, whatever else runs."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +50,10 @@ class MotorStart:
     rest_w: float
     gives_va: float
     inverter: bool
+    by_itself: bool
+    """Whether it comes on by itself later, with all else running."""
+    extra_w: float
+    """What its start takes of the engine beyond what it takes running [W]."""
     figure: Figure
     """Voltage dip; on an inverter, volt-amperes over what it gives."""
 
@@ -83,24 +90,20 @@ class MotorStart:
             narrows=("its starting current and watts, by a meter that holds the peak",),
         )  # fmt: skip
 
-    def says(self, engine_gives_w: float) -> str:
-        """What comes of it, and what would help."""
+    def says(self, engine_gives_w: float, turn: MotorStart) -> str:
+        """What comes of it, and what would help; `turn` is it with what runs before it."""
         if self.starts(engine_gives_w):
             return "starts with all else running"
+        later = " It comes on by itself later, so hold others off then." if self.by_itself else ""
+        if turn.starts(engine_gives_w):
+            return f"starts in its turn, by the order below.{later}"
         if self.starts(engine_gives_w, alone=True):
-            return "starts alone: first, before the others"
+            return f"starts alone, nothing else on.{later}"
         lacks = "the engine" if self.holds(alone=True) else (
             "the inverter" if self.inverter else "the alternator")  # fmt: skip
         if self.starts(engine_gives_w, soft=True):
             return f"too hard for {lacks}; a soft starter would do"
         return f"too hard for {lacks}, with a soft starter too"
-
-
-def power_factor(one: Appliance) -> Given:
-    """A load's power factor: as told, else by its kind."""
-    plain = one.kind is ApplianceKind.RESISTIVE
-    default = 1.0 if plain else RUNNING_POWER_FACTOR
-    return given(one.power_factor, default, "power factor", "share", "load.appliances")
 
 
 def apparent(generator: GeneratorSet, resolved: Machine) -> Given:
@@ -128,14 +131,17 @@ def _starts(generator: GeneratorSet, load: Load, resolved: Machine) -> Iterator[
         if start <= watts * 1.05:
             continue
         others = [other for other in running if other is not one]
-        split = legs_of(generator) == 2 and one.leg in ("a", "b")
-        gives = surge if inverter else rating.value / (2 if split else 1)
+        legs = legs_of(generator)
+        split = legs if leg_of(generator, one) in LEG_NAMES else 1
+        gives = surge if inverter else rating.value / split
         rest_va = sum(_watts(other) / power_factor(other).value for other in others)
         rest_w = sum(_watts(other) for other in others)
         name = one.name or "a motor"
+        dipped = 0.0 if inverter else dip(start, gives)
         yield MotorStart(
             listed[id(one)], name, start, watts / power_factor(one).value, rest_va, rest_w, gives,
-            inverter, _figure(listed[id(one)], name, one, start, rest_va, gives, rating, inverter),
+            inverter, one.kind in BY_ITSELF, engine_w(start, dipped) - watts,
+            _figure(listed[id(one)], name, one, start, rest_va, gives, rating, inverter),
         )  # fmt: skip
 
 
@@ -167,6 +173,23 @@ def _figure(
 
 def _watts(one: Appliance) -> float:
     return one.running.value if one.running else 0.0
+
+
+def in_turn(motors: tuple[MotorStart, ...], load: Load) -> tuple[MotorStart, ...]:
+    """The motors in the order that asks least at any moment, each with only those before it on.
+
+    The start that takes most beyond its own running goes first: with two next to each other in
+    another order, the later of them meets more at its start than either does in this one. Loads
+    without a motor come after all of them.
+    """
+    ordered = sorted(motors, key=lambda one: -one.extra_w)
+    before_va = before_w = 0.0
+    found = []
+    for one in ordered:
+        found.append(replace(one, rest_va=before_va, rest_w=before_w))
+        before_va += one.running_va
+        before_w += _watts(load.appliances[one.key])
+    return tuple(found)
 
 
 def all_start(motors: tuple[MotorStart, ...], engine_gives_w: float) -> bool | None:

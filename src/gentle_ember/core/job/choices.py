@@ -79,7 +79,8 @@ CHOICES: dict[str, Options] = {
         ("", "leg not said"),
         ("a", "leg A"),
         ("b", "leg B"),
-        ("both", "both legs"),
+        ("c", "leg C"),
+        ("both", "across all legs"),
     ),
     "must": (
         (True, "must run"),
@@ -182,7 +183,8 @@ CHOICES: dict[str, Options] = {
         ("any", "either leg"),
         ("a", "leg A"),
         ("b", "leg B"),
-        ("both", "across both"),
+        ("c", "leg C"),
+        ("both", "across all legs"),
     ),
     "plug_before": (
         ("", "not noted"),
@@ -273,6 +275,10 @@ CHOICES: dict[str, Options] = {
         ("natural_gas", "natural gas"),
         ("biogas", "biogas"),
     ),
+    "set_by": (
+        ("plateau", "the plateau"),
+        ("lean_drop", "lean drop"),
+    ),
     "inlets": (
         ("", "not looked at"),
         ("hose_on", "its hose is on"),
@@ -320,6 +326,7 @@ FIELDS: dict[str, str] = {
     "undoing": "fit.left.*.undo",
     "looked_with": "proof.how.*.by",
     "signals": "metering.*.signal",
+    "set_by": "metering.*.set_by",
     "markings": "set.carburetor.jets.marking",
     "at_hand": "sites.*.gasoline",
     "gas_kinds": "sites.*.gases.*.kind",

@@ -235,6 +235,14 @@ class Face(Model):
     remedy: Literal["none", "move", "replace", "cut"] = "none"
 
 
+class Outlet(Model):
+    """A receptacle with its own breaker, or several behind one breaker."""
+
+    name: Name = ""
+    breaker: Annotated[Fact | None, Quantity("current", "Breaker", 1.0, 400.0)] = None
+    leg: Literal["", "a", "b", "c", "both"] = ""
+
+
 class GeneratorSet(Model):
     """The machine: identity, ratings with their conditions, engine, alternator, carburetor."""
 
@@ -293,6 +301,7 @@ class GeneratorSet(Model):
     volts: Annotated[Fact | None, Quantity("voltage", "Voltage", 6.0, 690.0)] = None
     hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 45.0, 65.0)] = None
     phases: Literal[1, 3] = 1
+    outlets: Annotated[dict[Key, Outlet], Field(max_length=12)] = {}
     sound_level: Annotated[
         Fact | None, Quantity("sound_level", "Sound level at 7 m", 40.0, 115.0)
     ] = None

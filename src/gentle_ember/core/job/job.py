@@ -42,8 +42,10 @@ class Appliance(Model):
     running: Annotated[Fact | None, Quantity("power", "Running", 0.0, 60e3)] = None
     starting: Annotated[Fact | None, Quantity("power", "Starting", 0.0, 80e3)] = None
     power_factor: Annotated[Fact | None, Quantity("share", "Power factor", 0.2, 1.0)] = None
-    leg: Literal["", "a", "b", "both"] = ""
-    """Empty while nobody said."""
+    leg: Literal["", "a", "b", "c", "both"] = ""
+    """Empty while nobody said; "both" is across all legs the set has."""
+    outlet: Key | Literal[""] = ""
+    """The receptacle of the set it is plugged into; empty while nobody said."""
     must_run: bool = True
 
 

@@ -21,7 +21,7 @@ class TestLoad(Model):
 
     name: Name = ""
     watts: Annotated[Fact | None, Quantity("power", "Draws", 20.0, 20e3)] = None
-    leg: Literal["a", "b", "both", "any"] = "any"
+    leg: Literal["a", "b", "c", "both", "any"] = "any"
 
 
 class LoadReading(Model):
@@ -31,8 +31,10 @@ class LoadReading(Model):
     output: Annotated[Fact | None, Quantity("power", "Output", 0.0, 60e3)] = None
     volts_a: Annotated[Fact | None, Quantity("voltage", "Volts, leg A", 0.0, 690.0)] = None
     volts_b: Annotated[Fact | None, Quantity("voltage", "Volts, leg B", 0.0, 690.0)] = None
+    volts_c: Annotated[Fact | None, Quantity("voltage", "Volts, leg C", 0.0, 690.0)] = None
     amps_a: Annotated[Fact | None, Quantity("current", "Amps, leg A", 0.0, 400.0)] = None
     amps_b: Annotated[Fact | None, Quantity("current", "Amps, leg B", 0.0, 400.0)] = None
+    amps_c: Annotated[Fact | None, Quantity("current", "Amps, leg C", 0.0, 400.0)] = None
     hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 0.0, 80.0)] = None
     speed: Annotated[Fact | None, Quantity("speed", "Engine speed", 0.0, 1200.0)] = None
     throttle: Annotated[Fact | None, Quantity("share", "Throttle", 0.0, 1.0)] = None
@@ -50,13 +52,20 @@ class LoadReading(Model):
     on: Stamp = ""
 
     @property
+    def legs(self) -> tuple[tuple[Fact | None, Fact | None], ...]:
+        """Volts and amps of each leg."""
+        return (
+            (self.volts_a, self.amps_a), (self.volts_b, self.amps_b), (self.volts_c, self.amps_c),
+        )  # fmt: skip
+
+    @property
     def watts(self) -> float | None:
         """Output [W]: as metered, else volts times amps of the legs."""
         if self.output is not None:
             return self.output.value
         found = [
             volts.value * amps.value
-            for volts, amps in ((self.volts_a, self.amps_a), (self.volts_b, self.amps_b))
+            for volts, amps in self.legs
             if volts is not None and amps is not None
         ]
         return sum(found) if found else None

@@ -85,6 +85,8 @@ class Metering(Model):
 
     signal: Signal = Signal.OUTPUT
     school: Literal["power", "area", "preset", "shop"] = "power"
+    set_by: Literal["plateau", "lean_drop"] = "plateau"
+    """Where on the plateau it is set: by what it may lose, or as lean as it holds."""
     preset: Annotated[Fact | None, Quantity("turns", "Maker's preset", 0.05, 40.0)] = None
     most: Annotated[Fact | None, Quantity("turns", "The screw's last turn", 0.5, 40.0)] = None
     load: Annotated[Fact | None, Quantity("power", "Steady load", 0.0, 60e3)] = None

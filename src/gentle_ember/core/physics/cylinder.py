@@ -18,6 +18,13 @@ FRACTION_OF_EMPTY_KG = 1e-3
 SHELTERS: dict[str, float] = {"still_air": 12.0, "breeze": 25.0, "closed_locker": 6.0}
 """Heat transfer coefficient of the wetted shell [W/m²K]."""
 
+SUN_W_M2 = 1000.0
+ABSORBS, ABSORBS_ENDS = 0.35, (0.25, 0.50)
+"""Share of the sun a shell takes: painted white and dusty; new, and weathered gray [1]."""
+SEEN = 0.24
+"""Share of a standing cylinder's surface that stands in a sun half way up [1]."""
+STILL_AIR_W_M2K, STILL_ENDS_W_M2K = 9.0, (12.0, 7.0)
+"""Heat a warm shell loses to still air, by air and by radiation [W/m²K]."""
 CHILL = Method(
     key="cylinder-chill",
     name="Lumped cylinder",
@@ -211,3 +218,14 @@ def chill(
         temperatures.append(kelvin)
         masses.append(mass)
     return Chill(times, temperatures, masses, contents_kg - mass, mass, starved_s, emptied_s)
+
+
+def sun_warms(absorbs: float = ABSORBS, loses_w_m2k: float = STILL_AIR_W_M2K) -> float:
+    """How far a still cylinder in full sun stands over the air, at no flow [K].
+
+    What the shell takes of the sun it gives to the air: α·G·A seen = U·A·ΔT; the size falls out.
+
+    >>> round(sun_warms(), 1), round(sun_warms(0.25, 12.0), 1), round(sun_warms(0.5, 7.0), 1)
+    (9.3, 5.0, 17.1)
+    """
+    return absorbs * SUN_W_M2 * SEEN / loses_w_m2k

@@ -68,7 +68,8 @@ METHODS: dict[tuple[str, OutputSchool], Method] = {
         "output-air-field",
         "Field rule for the air",
         "−3.5 % per 305 m (1,000 ft), −1 % per 5.6 K (10 °F) above the rating's temperature",
-        "trade practice, linear",
+        "trade practice, linear; it knows no humidity, so one that was told takes what it takes "
+        "of the air",
         "output",
     ),
     ("air", OutputSchool.PHYSICS): Method(
@@ -252,7 +253,8 @@ def _air_field(
     climb = max(0.0, at.elevation_m - rating.elevation_m)
     warmer = max(0.0, at.temperature_k - rating.temperature_k)
     of_elevation = 1.0 - per_305_m * climb / 305.0
-    return max(0.0, of_elevation), max(0.0, 1.0 - FIELD_PER_5_6_K * warmer / 5.6), 1.0
+    of_humidity = min(1.0, _air_physics(rating, at)[2])
+    return max(0.0, of_elevation), max(0.0, 1.0 - FIELD_PER_5_6_K * warmer / 5.6), of_humidity
 
 
 def derate(

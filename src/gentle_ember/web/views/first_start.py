@@ -177,6 +177,7 @@ class MeteringOut(View):
     barrels: int
     signal: Signal
     signal_kind: str
+    set_by: str
     starts: list[FigureOut]
     start: FigureOut | None
     most: float
@@ -294,7 +295,7 @@ def _gas(planned: Plan, one: GasMetering) -> MeteringOut:
     return MeteringOut(
         fuel=str(one.fuel), name=one.name, letter=LETTERS[one.fuel], key=one.key,
         screw=one.screw, barrels=one.barrels, signal=record.signal,
-        signal_kind=kind, starts=[figure(start) for start in one.starts],
+        signal_kind=kind, set_by=one.record.set_by, starts=[figure(start) for start in one.starts],
         start=_maybe(one.start), most=one.most, motors=one.motors,
         load=_maybe(one.least_load), expected=_maybe(one.expected),
         readings=[_taken(one, key, kind) for key in record.readings],
@@ -307,7 +308,7 @@ def _gas(planned: Plan, one: GasMetering) -> MeteringOut:
             why=str(cannot), text=CANNOT[cannot][0], checks=list(CANNOT[cannot][1]),
         ),
         lean=_maybe(one.lean), rich=_maybe(one.rich), setting=_maybe(one.setting),
-        setting_mark="" if verdict.mark is None else marked(verdict.mark),
+        setting_mark="" if one.mark is None else marked(one.mark),
         costs=[_cost(found) for found in one.costs],
         locked=turns(record.locked.value) if record.locked else "",
         locked_turns=record.locked.value if record.locked else None,

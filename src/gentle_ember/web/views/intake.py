@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from gentle_ember.core.estimates.defaults import machine
-from gentle_ember.core.estimates.legs import leg_loads
-from gentle_ember.core.estimates.measured import output_here
-from gentle_ember.core.estimates.starts import motor_starts
+from gentle_ember.core.estimates.legs import leg_loads, outlet_loads
+from gentle_ember.core.estimates.measured import fuels_asked
+from gentle_ember.core.estimates.starts import in_turn, motor_starts
 from gentle_ember.core.physics.fuels import LETTERS
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.noise import noise_here
@@ -113,12 +113,19 @@ class InspectionOut(View):
 
 
 class LegOut(View):
-    """A leg of the output: what must run on it, and its hardest start."""
+    """A leg of the output: what must run on it."""
 
+    name: str
     carries: FigureOut
-    starts: FigureOut
     over: bool
-    over_at_start: bool
+
+
+class OutletOut(View):
+    """A receptacle: the current of what must run in it."""
+
+    draws: FigureOut
+    over: bool
+    long_over: bool
 
 
 class MotorOnOut(View):
@@ -138,6 +145,8 @@ class MotorOut(View):
     name: str
     figure: FigureOut
     holds: bool
+    place: int
+    """In the order they are started; the first is 1."""
     fuels: list[MotorOnOut]
 
 
@@ -242,32 +251,40 @@ def noise(planned: Plan) -> list[FigureOut]:
 def legs(planned: Plan) -> list[LegOut]:
     """What each leg would carry; empty for a set with one, or no loads listed."""
     return [
-        LegOut(carries=figure(one.carries), starts=figure(one.starts),
-               over=one.over, over_at_start=one.over_at_start)
+        LegOut(name=one.name.upper(), carries=figure(one.carries), over=one.over)
         for one in leg_loads(planned.job.set, planned.job.load)
     ]  # fmt: skip
 
 
+def outlets(planned: Plan) -> list[OutletOut]:
+    """What each receptacle with a known breaker would carry."""
+    return [
+        OutletOut(draws=figure(one.draws), over=one.over, long_over=one.long_over)
+        for one in outlet_loads(planned.job.set, planned.job.load)
+    ]
+
+
 def motors(planned: Plan) -> list[MotorOut]:
     """Each listed motor's start, on every fuel that is at hand or wanted."""
-    job, output = planned.job, planned.of(output_here)
-    resolved = machine(job.set)
-    if output is None or resolved is None:
+    job, resolved = planned.job, machine(planned.job.set)
+    if resolved is None:
         return []
-    asked = [one for one in output.fuels if one.at_hand or str(one.fuel.key) in job.trains]
+    found = motor_starts(job.set, job.load, resolved)
+    turns = {one.key: (place, one) for place, one in enumerate(in_turn(found, job.load), 1)}
     return [
         MotorOut(
-            name=one.name, figure=figure(one.figure), holds=one.holds(),
+            name=one.name, figure=figure(one.figure), holds=one.holds(), place=turns[one.key][0],
             fuels=[
                 MotorOnOut(
                     fuel=str(on.fuel.key), name=on.fuel.name, letter=LETTERS[on.fuel.key],
                     engine=figure(one.engine_figure(str(on.fuel.key), on.starting.value)),
-                    starts=one.starts(on.starting.value), says=one.says(on.starting.value),
+                    starts=one.starts(on.starting.value),
+                    says=one.says(on.starting.value, turns[one.key][1]),
                 )
-                for on in asked
+                for on in fuels_asked(planned)
             ],
         )
-        for one in motor_starts(job.set, job.load, resolved)
+        for one in found
     ]  # fmt: skip
 
 

@@ -52,7 +52,14 @@ from gentle_ember.web.views.first_start import FuelStartOut, MeteringOut
 from gentle_ember.web.views.fit import FitOut, MarksOut, SmellOut
 from gentle_ember.web.views.fuel_path import FuelPathOut, HouseOut, StackOut
 from gentle_ember.web.views.hand_over import CardsOut, MovesOut
-from gentle_ember.web.views.intake import DistanceOut, InspectionOut, LegOut, MotorOut, WalkOut
+from gentle_ember.web.views.intake import (
+    DistanceOut,
+    InspectionOut,
+    LegOut,
+    MotorOut,
+    OutletOut,
+    WalkOut,
+)
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
 from gentle_ember.web.views.load_test import JetsOut, LoadTestOut, TogetherOut
 from gentle_ember.web.views.logbook import LogbookOut
@@ -235,6 +242,7 @@ class SnapshotOut(View):
     sketch: list[DistanceOut] | None
     noise: list[FigureOut] | None
     legs: list[LegOut] | None
+    outlets: list[OutletOut] | None
     motors: list[MotorOut] | None
     path: FuelPathOut | None
     stack: StackOut | None
@@ -341,6 +349,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "sketch": intake.sketch,
     "noise": intake.noise,
     "legs": intake.legs,
+    "outlets": intake.outlets,
     "motors": intake.motors,
     "methods": method.methods,
     "states": method.states,

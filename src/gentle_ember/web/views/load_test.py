@@ -18,7 +18,7 @@ from gentle_ember.core.route import forbids
 from gentle_ember.core.shop import NAMES as QUANTITIES
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import Doing, Plan, Severity
-from gentle_ember.core.stages.load_test.bank import Bank
+from gentle_ember.core.stages.load_test.bank import Bank, Leg
 from gentle_ember.core.stages.load_test.jets import jets_here
 from gentle_ember.core.stages.load_test.joint import Told, joint_estimate
 from gentle_ember.core.stages.load_test.plug import BY_KEY, CHART, LEAST_S, PlugRead
@@ -55,7 +55,7 @@ class SwitchedOut(View):
 
     name: str
     count: int
-    leg: Literal["a", "b", "both"]
+    leg: Leg
     watts: BothOut
 
 

@@ -7,6 +7,7 @@
     motors: components['schemas']['MotorOut'][];
   }
   let { motors }: Props = $props();
+  let ordered = $derived([...motors].sort((a, b) => a.place - b.place));
 </script>
 
 <section class="section" data-motors>
@@ -31,6 +32,12 @@
       </li>
     {/each}
   </ul>
+  {#if ordered.length > 1}
+    <p data-order>
+      <b>Start in this order:</b>
+      {ordered.map((one) => one.name).join(', ')}, then what has no motor.
+    </p>
+  {/if}
 </section>
 
 <style>

@@ -44,7 +44,11 @@
             <td class="num count w-12 text-right">{one.count} ×</td>
             <td>{one.name}</td>
             {#if test.legs > 1}<td class="leg"
-                ><b class="num">{one.leg === 'both' ? 'A+B' : one.leg.toUpperCase()}</b></td
+                ><b class="num"
+                  >{one.leg === 'both'
+                    ? ['A', 'A+B', 'A+B+C'][test.legs - 1]
+                    : one.leg.toUpperCase()}</b
+                ></td
               >{/if}
             <td class="num watts">{one.watts[prefs.system]}</td>
           </tr>

@@ -18,6 +18,7 @@
   const COLUMNS = [
     ['volts_a', 'volts A'],
     ['volts_b', 'volts B'],
+    ['volts_c', 'volts C'],
     ['hertz', 'Hz'],
     ['throttle', 'throttle'],
     ['lam', 'λ'],
@@ -94,6 +95,10 @@
         {#if test.legs > 1}
           <QuantityField path={`${at}.readings.${typing}.volts_b`} />
           <QuantityField path={`${at}.readings.${typing}.amps_b`} />
+        {/if}
+        {#if test.legs > 2}
+          <QuantityField path={`${at}.readings.${typing}.volts_c`} />
+          <QuantityField path={`${at}.readings.${typing}.amps_c`} />
         {/if}
         <QuantityField path={`${at}.readings.${typing}.hertz`} />
         <QuantityField path={`${at}.readings.${typing}.throttle`} />

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 
 from gentle_ember.core.base.quantities import INCH_WC_PA
 from gentle_ember.core.job.part import LINES, REGULATORS, PartClass, System, end
 from gentle_ember.core.job.train import AS_FOUND
+from gentle_ember.core.physics.cylinder import sun_warms
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.propane import saturation_pressure
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.limits import (
     CONNECTOR_MOST_M,
@@ -200,6 +203,28 @@ def cylinders(case: TrainCase) -> Iterator[Trouble]:
         )
 
 
+def sun(case: TrainCase) -> Iterator[Trouble]:
+    """A cylinder left in the sun is warmer than the hottest day's air, and its gas presses more."""
+    asked = case.asked.demand
+    if asked.fuel.key is not FuelKey.PROPANE:
+        return
+    still = asked.cylinder_pa("none")
+    hot = saturation_pressure(asked.hottest_k + sun_warms()) - asked.ambient_pa
+    for one, part in case.known():
+        sees = case.ladder.of(one.key).inlet["none"]
+        takes = min((most for most in (part.most_pa, part.rating_pa) if most), default=hot)
+        if math.isclose(sees, still, rel_tol=1e-6) and sees <= takes < hot:
+            yield mind(
+                "sun",
+                one.key,
+                "In full sun the cylinder presses more than this part takes.",
+                f"A still cylinder in the sun stands about {sun_warms():.0f} K over the air: shade "
+                "it, with air all round it.",
+                Amount("sees in the sun, at no flow", hot),
+                Amount("takes at most", takes),
+            )
+
+
 def reach(case: TrainCase) -> Iterator[Trouble]:
     """Hose and pipe cover the way; a hose connector keeps its length; relief at a cover."""
     lines = case.of(*LINES, PartClass.PIGTAIL)
@@ -382,6 +407,7 @@ RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     couplers,
     shut_off_and_stall,
     cylinders,
+    sun,
     reach,
     suction,
     biogas,

@@ -122,11 +122,18 @@ def _of_load(load: Load, machine: GeneratorSet) -> Found:
             yield Refusal(
                 f"load.appliances.{key}.starting", "It can't start on less than it runs on."
             )
-        single = machine.volts is not None and machine.volts.value < 180.0
-        if single and one.leg not in ("", "a"):
-            yield Refusal(
-                f"load.appliances.{key}.leg", "This set has one leg only; put it on leg A."
-            )
+        yield from _of_leg(machine, one.leg, f"load.appliances.{key}.leg")
+    for key, outlet in machine.outlets.items():
+        yield from _of_leg(machine, outlet.leg, f"set.outlets.{key}.leg")
+
+
+def _of_leg(machine: GeneratorSet, leg: str, path: str) -> Found:
+    """A leg the set is known not to have."""
+    told = machine.volts is not None and machine.volts.value < 180.0 and machine.phases == 1
+    if told and leg not in ("", "a"):
+        yield Refusal(path, "This set has one leg only; put it on leg A.")
+    elif leg == "c" and machine.phases == 1:
+        yield Refusal(path, "Only a three-phase set has a leg C.")
 
 
 def _of_site(site: Site, path: str) -> Found:

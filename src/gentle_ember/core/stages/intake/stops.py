@@ -7,8 +7,10 @@ from collections.abc import Iterator
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import machine as rated
 from gentle_ember.core.estimates.filling import USUAL_FILLING, filling_at_rating
-from gentle_ember.core.estimates.legs import leg_loads
+from gentle_ember.core.estimates.legs import leg_loads, outlet_loads
+from gentle_ember.core.estimates.measured import fuels_asked
 from gentle_ember.core.estimates.run_times import overfull, run_times
+from gentle_ember.core.estimates.starts import in_turn, motor_starts
 from gentle_ember.core.job.dates import CYLINDER_YEARS, dated
 from gentle_ember.core.job.generator import CarburetorType, RunSwitch
 from gentle_ember.core.job.job import Decision, Job, Look, gasoline_given_up
@@ -46,6 +48,8 @@ def intake_cautions(plan: Plan) -> Iterator[Caution]:
     yield from _of_dates(plan)
     yield from _of_noise(plan.job)
     yield from _of_legs(plan.job)
+    yield from _of_outlets(plan.job)
+    yield from _of_motors(plan)
     for key, site in plan.job.sites.items():
         yield from _of_sketch(key, measures(site, f"sites.{key}"))
 
@@ -61,12 +65,44 @@ def _of_legs(job: Job) -> Iterator[Caution]:
                 f"{one.limit_w:,.0f} W: its breaker trips or its winding burns. Put a load on the "
                 "other leg, or let one wait.", "load.appliances",
             )  # fmt: skip
-        elif one.over_at_start:
+
+
+def _of_motors(plan: Plan) -> Iterator[Caution]:
+    """A motor that does not start with all else running, on a fuel that is at hand or wanted."""
+    resolved = rated(plan.job.set)
+    if resolved is None:
+        return
+    motors = motor_starts(plan.job.set, plan.job.load, resolved)
+    turns = {one.key: one for one in in_turn(motors, plan.job.load)}
+    for one in motors:
+        said: dict[str, list[str]] = {}
+        for on in fuels_asked(plan):
+            if not one.starts(on.starting.value):
+                says = one.says(on.starting.value, turns[one.key])
+                said.setdefault(says, []).append(on.fuel.name)
+        for says, fuels in said.items():
+            name = one.name[:1].upper() + one.name[1:]
             yield Caution(
-                f"legs.{one.name}.start", _CAUTION, "intake",
-                f"The hardest start on leg {leg} takes {one.starts.value:,.0f} W and it gives "
-                f"{one.start_limit_w:,.0f} W for a moment: start that motor first, alone, or with "
-                "a soft starter.", "load.appliances",
+                f"motors.{one.key}.{fuels[0]}", _CAUTION, "intake",
+                f"{name} on {', '.join(fuels)}: {says.rstrip('.')}.", "load.appliances",
+            )  # fmt: skip
+
+
+def _of_outlets(job: Job) -> Iterator[Caution]:
+    """A receptacle whose breaker would trip, and a load in a receptacle that is gone."""
+    for one in outlet_loads(job.set, job.load):
+        amps, name = f"{one.draws.value:.1f} A", one.name[:1].upper() + one.name[1:]
+        if one.over:
+            yield Caution(
+                f"outlets.{one.key}", _CAUTION, "intake",
+                f"{name} would carry {amps} and its breaker trips at {one.breaker_a:.0f} A: put a "
+                "load in another receptacle, or let one wait.", "load.appliances",
+            )  # fmt: skip
+        elif one.long_over:
+            yield Caution(
+                f"outlets.{one.key}.long", _CAUTION, "intake",
+                f"{name} would carry {amps}, more than four fifths of its {one.breaker_a:.0f} A: "
+                "a warm breaker trips after hours.", "load.appliances",
             )  # fmt: skip
 
 

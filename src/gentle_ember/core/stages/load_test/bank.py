@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import permutations
 from typing import Literal
 
 import numpy as np
@@ -21,19 +22,21 @@ BALANCE_WEIGHT = 0.6
 
 BANK = Method(
     "load-bank", "Loads to switch on",
-    "least |Σ watts − aim| + 0.6·|leg A − leg B|, Σ ≤ output, each leg ≤ its share of the rating",
+    "least |Σ watts − aim| + 0.6·(fullest leg − emptiest), Σ ≤ output, each leg ≤ its share of the "
+    "rating",
     "integer program over what is at hand (scipy.optimize.milp)", "load-test",
 )  # fmt: skip
 
 
-Leg = Literal["a", "b", "both"]
+Leg = Literal["a", "b", "c", "both"]
+NAMED: tuple[Leg, ...] = ("a", "b", "c")
 
 
 @dataclass(frozen=True, slots=True)
 class BankLoad:
     """Something to load a set with: its draw [W], how many there are, and which legs it can go on.
 
-    `leg` is a or b for one that can't be moved, both for one across both legs, any otherwise.
+    `leg` is a, b or c for one that can't be moved, both for one across all legs, any otherwise.
     """
 
     key: str
@@ -77,7 +80,7 @@ def plan_bank(loads: tuple[BankLoad, ...], output_w: float, rating_w: float, leg
         loads: what is at hand.
         output_w: what the fuel gives here [W]; never exceeded.
         rating_w: the set's running rating [W]; each leg carries its share of it.
-        legs: one or two.
+        legs: one, two, or three phases.
 
     Returns:
         The plan nearest to the aim; nothing switched on when nothing fits.
@@ -102,7 +105,7 @@ def plan_bank(loads: tuple[BankLoad, ...], output_w: float, rating_w: float, leg
         if count
     )
     total = sum(one.watts for one in on)
-    legs_w = tuple(_on_leg(on, name) for name in ("a", "b")[:legs])
+    legs_w = tuple(_on_leg(on, name, legs) for name in NAMED[:legs])
     least = LEAST * output_w
     return Bank(on, total, legs_w, total >= least, max(0.0, least - total))
 
@@ -110,15 +113,15 @@ def plan_bank(loads: tuple[BankLoad, ...], output_w: float, rating_w: float, leg
 def _legs(load: BankLoad, legs: int) -> tuple[Leg, ...]:
     if legs == 1:
         return ("a",)
-    return ("a", "b") if load.leg == "any" else (load.leg,)
+    return NAMED[:legs] if load.leg == "any" else (load.leg,)
 
 
-def _on_leg(on: Sequence[Switched], leg: str) -> float:
-    return sum(one.watts * _share(one.leg, leg) for one in on)
+def _on_leg(on: Sequence[Switched], leg: str, legs: int) -> float:
+    return sum(one.watts * _share(one.leg, leg, legs) for one in on)
 
 
-def _share(place: str, leg: str) -> float:
-    return 0.5 if place == "both" else float(place == leg)
+def _share(place: str, leg: str, legs: int) -> float:
+    return 1 / legs if place == "both" else float(place == leg)
 
 
 def _solve(
@@ -133,20 +136,25 @@ def _solve(
 
     n = len(places)
     watts = np.array([load.watts for load, _ in places])
-    tilt = np.array([load.watts * (_share(leg, "a") - _share(leg, "b")) for load, leg in places])
-    if legs == 1:
-        tilt = np.zeros(n)
+    names = NAMED[:legs]
+    on_leg = {
+        name: np.array([load.watts * _share(leg, name, legs) for load, leg in places])
+        for name in names
+    }
     # Three more unknowns after the counts: how far off the aim, how far out of balance, and a one
     # whose cost is the aim, so that the gap at which the search ends is a share of it.
-    wide, tilted = np.append(watts, np.zeros(3)), np.append(tilt, np.zeros(3))
+    wide = np.append(watts, np.zeros(3))
     off, lean = np.eye(n + 3)[n], np.eye(n + 3)[n + 1]
     aim = AIM * output_w
-    rows = [wide, wide + off, wide - off, tilted - lean, -tilted - lean]
-    low = [-np.inf, aim, -np.inf, -np.inf, -np.inf]
-    high = [output_w, np.inf, aim, 0.0, 0.0]
-    for leg in ("a", "b")[:legs]:
-        shares = [load.watts * _share(at, leg) for load, at in places]
-        rows.append(np.append(shares, np.zeros(3)))
+    rows = [wide, wide + off, wide - off]
+    low = [-np.inf, aim, -np.inf]
+    high = [output_w, np.inf, aim]
+    for one, other in permutations(names, 2):
+        rows.append(np.append(on_leg[one] - on_leg[other], np.zeros(3)) - lean)
+        low.append(-np.inf)
+        high.append(0.0)
+    for name in names:
+        rows.append(np.append(on_leg[name], np.zeros(3)))
         low.append(-np.inf)
         high.append(rating_w / legs)
     for load in loads:

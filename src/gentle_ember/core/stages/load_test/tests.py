@@ -8,7 +8,7 @@ from functools import cached_property
 
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.estimates.defaults import Machine, heating_here, legs_of, machine
+from gentle_ember.core.estimates.defaults import Machine, heating_here, leg_volts, legs_of, machine
 from gentle_ember.core.estimates.measured import estimated_output
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.change import Change
@@ -121,10 +121,9 @@ def _of_fuel(
     key = f"{job.site}-{fuel}"
     record = job.load_tests.get(key, LoadTest())
     legs = legs_of(job.set)
-    volts = job.set.volts.value if job.set.volts else 120.0 * legs
     hertz = job.set.hertz.value if job.set.hertz else 60.0
     plate = Nameplate(
-        resolved.rated.value, volts / legs, hertz, legs, job.set.set_class in INVERTERS,
+        resolved.rated.value, leg_volts(job.set), hertz, legs, job.set.set_class in INVERTERS,
         fuel is not FuelKey.GASOLINE,
     )  # fmt: skip
     value = LEAST * expected.value

@@ -83,7 +83,7 @@ def remarks(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
 
 
 def _electrics(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
-    legs = [("A", one.volts_a, one.amps_a), ("B", one.volts_b, one.amps_b)][: plate.legs]
+    legs = [(name, *read) for name, read in zip("ABC", one.legs, strict=True)][: plate.legs]
     for name, volts, _ in legs:
         if volts is None:
             continue
@@ -107,9 +107,9 @@ def _electrics(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
     if watts is not None and watts > 1.02 * plate.rating_w:
         yield Remark(Severity.CAUTION, "Over the running rating: take something off.")
     amps = [amps.value for _, _, amps in legs if amps is not None]
-    if len(amps) == 2:
+    if len(amps) > 1:
         share = plate.rating_w / plate.legs / plate.leg_volts
-        if abs(amps[0] - amps[1]) > TILTED * share:
+        if max(amps) - min(amps) > TILTED * share:
             yield Remark(Severity.CAUTION, "The legs are not balanced: move a load over.")
 
 

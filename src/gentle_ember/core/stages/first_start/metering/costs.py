@@ -69,12 +69,20 @@ def probed_product(taken: Sequence[Taken]) -> float | None:
     return sum(found) / len(found) if found else None
 
 
-def lean_drop(curves: Curves) -> float:
-    """The setting of a practised hand without figures: leanest of the best, then back a little."""
+def leanest_allowed(curves: Curves, taken: Sequence[Taken]) -> float:
+    """The leanest place no setting goes past: λ 1.05 by the probe, or by most output [turns]."""
+    probed = probed_product(taken)
+    best = float(curves.turns[int(curves.mean.argmax())])
+    return (BEST_LAMBDA * best if probed is None else probed) / LEANEST
+
+
+def lean_drop(curves: Curves, taken: Sequence[Taken]) -> float:
+    """The setting of a practised hand without figures: leanest of the best, then back a little;
+    never leaner than λ 1.05 [turns]."""
     height = curves.mean
     good = curves.turns[height >= BEST_OF * height.max()]
     lean = float(good.min())
-    return lean + (EIGHTH if lean >= 1.0 else FINE)
+    return max(lean + (EIGHTH if lean >= 1.0 else FINE), leanest_allowed(curves, taken))
 
 
 def costs(
@@ -93,7 +101,7 @@ def costs(
     best = float(curves.turns[int(height.argmax())])
     probed = probed_product(taken)
     product = BEST_LAMBDA * best if probed is None else probed
-    good = curves.turns[(height >= 1 - GIVES_UP) & (curves.turns >= product / LEANEST)]
+    good = curves.turns[(height >= 1 - GIVES_UP) & (curves.turns >= leanest_allowed(curves, taken))]
     leanest = on_screw(float(good.min()), plateau=0.0) if len(good) else setting
     places = [("leanest", "Leanest that gives up 1 %", leanest), ("set", "As set", setting)]
     if leanest >= setting:

@@ -29,7 +29,13 @@ from gentle_ember.core.stages.first_start.metering.costs import (
     costs,
     lean_drop,
 )
-from gentle_ember.core.stages.first_start.metering.sweep import CHECKS, Span, SweepVerdict, judge
+from gentle_ember.core.stages.first_start.metering.sweep import (
+    CHECKS,
+    Span,
+    SweepVerdict,
+    judge,
+    on_screw,
+)
 from gentle_ember.core.stages.fuel_path.mixture import metered
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
@@ -59,6 +65,12 @@ BY_PROBE = Method(
     "gas goes with the screw's opening, so turns · λ stays; 0.92 where motors are started; read "
     "once where it says", "metering",
 )  # fmt: skip
+
+
+LEAN_AND_MOTORS = (
+    "Lean drop leaves nothing for a motor's start: this set must start motors, so the plateau's "
+    "setting, toward rich, is the safer one."
+)
 
 
 @remember(32)
@@ -105,22 +117,31 @@ class GasMetering:
     @cached_property
     def costs(self) -> tuple[Cost, ...]:
         """The setting and the leanest that will do, side by side, once there is a setting."""
-        curves, place = self.verdict.curves, self.verdict.mark
+        curves, place = self.verdict.curves, self.mark
         if curves is None or place is None:
             return ()
-        readings = tuple(one for _, one in self.taken)
-        return costs(self.fuel, curves, place, readings, self.throat)
+        return costs(self.fuel, curves, place, self.readings, self.throat)
+
+    @property
+    def readings(self) -> tuple[Taken, ...]:
+        """The readings that can be judged."""
+        return tuple(one for _, one in self.taken)
+
+    @property
+    def mark(self) -> float | None:
+        """Where it is to be locked, as a hand sets it, by the school that was chosen [turns]."""
+        found = self.setting
+        return None if found is None else on_screw(found.value, plateau=self.verdict.plateau)
 
     @cached_property
     def verdict(self) -> SweepVerdict:
         """The sweep judged; only where it is looked at, for it takes its time."""
         if self.start is None:
             return SweepVerdict()
-        readings = tuple(one for _, one in self.taken)
         record, step = self.record, self.record.step.value if self.record.step else 0.0
         return _judged(
-            readings, record.signal, self.start.value, self.most, self.motors, self.limit, step,
-            record.locked is None,
+            self.readings, record.signal, self.start.value, self.most, self.motors, self.limit,
+            step, record.locked is None,
         )  # fmt: skip
 
     @cached_property
@@ -146,8 +167,18 @@ class GasMetering:
             Input("drift from one reading to the next", curves.drift, "share"),
         )  # fmt: skip
         method = BY_PROBE if self.verdict.by_lambda else SWEEP
-        rivals = (Rival(LEAN_DROPPED.name, lean_drop(curves), LEAN_DROPPED.formula),)
-        return replace(found, method=method, inputs=(*told, *found.inputs), rivals=rivals)
+        leaned = lean_drop(curves, self.readings)
+        inputs = (*told, *found.inputs)
+        if self.record.set_by == "plateau":
+            rivals = (Rival(LEAN_DROPPED.name, leaned, LEAN_DROPPED.formula),)
+            return replace(found, method=method, inputs=inputs, rivals=rivals)
+        half = (found.band.high - found.band.low) / 2
+        return replace(
+            found, value=leaned, method=LEAN_DROPPED, inputs=inputs,
+            band=Band(max(0.0, leaned - half), leaned + half),
+            rivals=(Rival(method.name, found.value, method.formula),),
+            warnings=(LEAN_AND_MOTORS,) if self.motors else (),
+        )  # fmt: skip
 
     def _figure(self, name: str, label: str, one: Span | None) -> Figure | None:
         if one is None or not one.seen:

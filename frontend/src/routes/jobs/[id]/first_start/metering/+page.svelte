@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { SIGNALS } from '$lib/api/published';
+  import { SET_BY, SIGNALS } from '$lib/api/published';
   import Figure from '$lib/ui/Figure.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -53,7 +53,7 @@
 <SheetHead
   title={gas ? `Metering on ${gas.name}` : 'Metering'}
   text={gas?.screw
-    ? `In is lean, out is rich. ${gas.motors ? 'Set in the middle of the plateau, then a third of the way toward rich, because it must start motors.' : 'Set it in the middle of the plateau.'} Settings are per site and per gas.`
+    ? `In is lean, out is rich. ${gas.set_by === 'lean_drop' ? 'Leaned until it sags, then back a little.' : gas.motors ? 'Set in the middle of the plateau, then a third of the way toward rich, because it must start motors.' : 'Set it in the middle of the plateau.'} Settings are per site and per gas.`
     : ''}
 >
   <FuelTabs fuels={gases} chosen={gas?.fuel} choose={(fuel) => (chosen = fuel)} />
@@ -119,6 +119,7 @@
           <div class="how">
             <ChoiceField path={`${at}.signal`} label="Read by" options={SIGNALS} />
             <ChoiceField path={`${at}.school`} label="Start by" options={SCHOOLS} />
+            <ChoiceField path={`${at}.set_by`} label="Set by" options={SET_BY} />
             <QuantityField path={`${at}.preset`} />
             <QuantityField path={`${at}.most`} assumed={`${gas.most} assumed`} />
             {#if gas.signal === 'output'}

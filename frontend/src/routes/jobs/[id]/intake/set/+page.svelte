@@ -4,7 +4,8 @@
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Files from '$lib/frame/Files.svelte';
-  import { CLASSES, CYLINDER_COUNTS, GASOLINES, JETTED_ON, PHASES } from '$lib/api/published';
+  import { CLASSES, CYLINDER_COUNTS, GASOLINES, JETTED_ON, LEGS, PHASES } from '$lib/api/published';
+  import Rows from '$lib/ui/Rows.svelte';
   import RunTimes from '$lib/stages/intake/RunTimes.svelte';
   import Alike from '$lib/stages/intake/Alike.svelte';
   import WeighIns from '$lib/stages/intake/WeighIns.svelte';
@@ -38,6 +39,23 @@
     <ChoiceField path="set.phases" label="Phases" options={PHASES} />
   </div>
 </section>
+
+<Rows
+  path="set.outlets"
+  prefix="o"
+  title="Receptacles"
+  text="Each with its breaker: what it carries is told where the loads are listed."
+  add="Add a receptacle"
+  fresh={{ name: '' }}
+>
+  {#snippet row(path)}
+    <div class="grid gap-x-4 grid-cols-[repeat(auto-fit,minmax(9.5rem,1fr))]">
+      <TextField path={`${path}.name`} label="Receptacle" placeholder="front, left" />
+      <QuantityField path={`${path}.breaker`} />
+      <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
+    </div>
+  {/snippet}
+</Rows>
 
 <section class="section">
   <h2>Engine and alternator</h2>

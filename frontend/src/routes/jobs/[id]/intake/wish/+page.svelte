@@ -23,6 +23,19 @@
   let wants = $derived(job().settled?.job.wants);
   let motors = $derived(job().now?.motors ?? job().settled?.motors ?? []);
   let legs = $derived(job().now?.legs ?? job().settled?.legs ?? []);
+  let outlets = $derived(job().now?.outlets ?? job().settled?.outlets ?? []);
+  let plugs = $derived([
+    ['', 'not said'] as const,
+    ...Object.entries(job().settled?.job.set.outlets ?? {}).map(
+      ([key, one]) => [key, one.name || `${one.breaker?.typed || key}`] as const
+    )
+  ]);
+  /** Whether the receptacle it is plugged into tells the leg. */
+  function wired(path: string): boolean {
+    const set = job().settled?.job;
+    const one = set?.load.appliances?.[path.split('.').at(-1) ?? ''];
+    return Boolean(one?.outlet && set?.set.outlets?.[one.outlet]?.leg);
+  }
 </script>
 
 <SheetHead
@@ -69,7 +82,10 @@
       <QuantityField path={`${path}.starting`} assumed="by its kind" />
       <ChoiceField path={`${path}.kind`} label="Kind" options={APPLIANCES} />
       <QuantityField path={`${path}.power_factor`} assumed="by its kind" />
-      <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
+      {#if plugs.length > 1}
+        <ChoiceField path={`${path}.outlet`} label="Plugged into" options={plugs} />
+      {/if}
+      {#if !wired(path)}<ChoiceField path={`${path}.leg`} label="On" options={LEGS} />{/if}
       <ChoiceField path={`${path}.must_run`} label="Need" options={MUST} />
     </div>
   {/snippet}
@@ -79,23 +95,30 @@
 {#if legs.length}
   <section class="section">
     <h2>Legs</h2>
-    <table data-legs>
-      <thead><tr><th>Leg</th><th>Must run</th><th>Hardest start</th></tr></thead>
-      <tbody>
-        {#each legs as one, at (at)}
-          <tr class:over={one.over || one.over_at_start}>
-            <th scope="row">{'AB'[at]}</th>
-            <td
-              ><Figure figure={one.carries} />{#if one.over}<b>more than a leg gives</b>{/if}</td
-            >
-            <td
-              ><Figure figure={one.starts} />{#if one.over_at_start}<b>more than a leg gives</b
-                >{/if}</td
-            >
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <ul data-legs>
+      {#each legs as one (one.name)}
+        <li class:over={one.over}>
+          <Figure figure={one.carries} />
+          {one.carries.label}
+          {#if one.over}<b>more than a leg gives</b>{/if}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
+{#if outlets.length}
+  <section class="section">
+    <h2>Receptacles</h2>
+    <ul data-outlets>
+      {#each outlets as one (one.draws.key)}
+        <li class:over={one.over || one.long_over}>
+          <Figure figure={one.draws} />
+          {one.draws.label}
+          {#if one.over}<b>its breaker trips</b>{:else if one.long_over}<b>trips after hours</b
+            >{/if}
+        </li>
+      {/each}
+    </ul>
   </section>
 {/if}
 <section class="section"><TextField path="load.note" label="Notes on the load" rows={2} /></section>
@@ -106,12 +129,7 @@
     flex-wrap: wrap;
     gap: 0.5rem 1.4rem;
   }
-  td,
-  th {
-    padding: 0.2rem 1.2rem 0.2rem 0;
-    text-align: left;
-  }
-  td b {
+  li b {
     margin-left: 0.6rem;
     color: var(--color-error);
   }
