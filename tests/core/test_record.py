@@ -5,8 +5,10 @@ from __future__ import annotations
 import pytest
 
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.shop import UNNAMED
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.hand_over.record import MISSING, Row, fingerprint, record
+from gentle_ember.core.stages.hand_over.record import MISSING, Row, record
+from gentle_ember.core.stages.hand_over.seals import work
 from gentle_ember.documents.record_pdf import record_pdf, shown
 from tests.helpers.fits import CASES
 from tests.helpers.sets import CATALOG, fact
@@ -32,7 +34,8 @@ def test_every_part_joint_and_look_of_every_method_stands_in_it(name: str):
     joints = [one for title, found in rows(job).items() if "proven tight" in title
               for one in found if one.text in ("tight", "fitter's own test")]  # fmt: skip
     assert len(joints) >= len(job.proof.soaped) * 0.8
-    content = record_pdf("x", Plan(job, CATALOG).of(record), fingerprint(job), 3, "metric")
+    content = record_pdf("x", Plan(job, CATALOG).of(record), "metric", UNNAMED, seal=None,
+                         work=work(job))  # fmt: skip
     assert content.startswith(b"%PDF")
 
 
@@ -42,7 +45,8 @@ def test_what_was_not_done_is_said_and_not_left_out():
     starts = rows(job)["First starts"]
     assert starts[0].text == MISSING
     assert all(one.text == MISSING for one in starts[1:])
-    assert rows(job)["Signatures"][-1].text == "not signed: this record is a draft"
+    assert "Stages signed" not in rows(job)
+    assert {one.text for one in rows(job)["Owner taught"]} == {"not done"}
 
 
 def test_a_leak_and_a_creeping_regulator_stand_out():
@@ -82,19 +86,25 @@ def test_readings_are_shown_in_the_readers_units():
 def test_the_fingerprint_is_of_what_the_job_holds_and_of_nothing_else():
     job = sound("spacer")
     again = Job.model_validate(job.model_dump(mode="json"))
-    assert fingerprint(again) == fingerprint(job)
-    assert fingerprint(put(job, "archived", True)) == fingerprint(job)
-    seen = {fingerprint(job)}
+    assert work(again) == work(job)
+    for path, value in (
+        ("archived", True), ("stages.hand_over", {"state": "done", "by": "RK"}),
+        ("hand_over.invoice.number", "17"), ("logbook.since", "2026-11-26"),
+        ("hand_over.owner", {"name": "somebody"}),
+    ):  # fmt: skip
+        assert work(put(job, path, value)) == work(job)
+    seen = {work(job)}
     for path, value in (
         ("owner", "somebody"), ("proof.lock_up.propane.by", "OM"), ("fit.nuts", "short"),
         ("stages.intake", {"state": "done"}), ("sites.s1.elevation", fact(201.0)),
+        ("hand_over.drills.start-propane", {"state": "done", "by": "RK"}),
     ):  # fmt: skip
-        seen.add(fingerprint(put(job, path, value)))
-    assert len(seen) == 6
+        seen.add(work(put(job, path, value)))
+    assert len(seen) == 7
 
 
-def test_a_document_with_its_keys_in_another_order_has_the_same_fingerprint():
+def test_a_document_with_its_keys_in_another_order_has_the_same_work():
     job = sound("spacer")
     document = job.model_dump(mode="json")
     turned = Job.model_validate(dict(reversed(list(document.items()))))
-    assert fingerprint(turned) == fingerprint(job)
+    assert work(turned) == work(job)

@@ -28,6 +28,13 @@ def ticked(step: dict[str, Any]) -> dict[str, Any]:
     return {"path": f"fit.steps.{step['key']}", "value": {**record, "on": "2026-11-26T10:00:00Z"}}
 
 
+def signature(name: str, of: str) -> dict[str, Any]:
+    """A name drawn in two strokes, under a work."""
+    wave = [at for n in range(12) for at in (100 + 60 * n, 150 + 80 * (n % 2))]
+    return {"name": name, "on": "2026-11-26T12:00:00Z", "strokes": [wave, [120, 40, 700, 60]],
+            "of": of}  # fmt: skip
+
+
 class Technician:
     """One job, driven stage by stage."""
 
@@ -212,6 +219,25 @@ class Technician:
         now = next(one for one in self.see("load_tests")["load_tests"] if one["key"] == test["key"])
         assert now["runs"][-1]["settled"], now["runs"][-1]
 
+    def teach_all(self) -> None:
+        """Every order done by the owner, one of them after a wrong move."""
+        for at, one in enumerate(self.see("drills")["drills"]):
+            done = {"state": "done", "seconds": 20 + at, "wrong": at == 1, "of": one["of"],
+                    "by": WHO, "on": "2026-11-26T11:00:00Z"}  # fmt: skip
+            self.put(f"hand_over.drills.{one['key']}", done)
+
+    def core_back(self) -> None:
+        """The old part goes back, where a deposit is on it."""
+        if self.see("closing")["closing"]["deposit"]:
+            self.put("hand_over.core", {"due": "2026-12-11", "by": WHO})
+
+    def sign_record(self, *who: str) -> None:
+        """Both under the record as it stands."""
+        for one in who or ("technician", "owner"):
+            of = self.see("closing")["closing"]["work"]
+            name = WHO if one == "technician" else "Ada Marsh"
+            self.put(f"hand_over.{one}", signature(name, of))
+
     def rest(self) -> None:
         """From where the job stands to its end: whatever each stage asks, then its signature."""
         work = {
@@ -220,6 +246,7 @@ class Technician:
             "prove_tight": (self.settle, self.soap_all, self.settle),
             "first_start": (self.start_all, self.meter_all),
             "load_test": (self.confirm_all, self.settle, self.load_all),
+            "hand_over": (self.confirm_all, self.teach_all, self.core_back, self.sign_record),
         }
         for stage in NAMES:
             if self.state(stage) == "done":

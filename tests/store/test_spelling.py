@@ -36,6 +36,7 @@ def test_an_older_database_is_brought_up_with_its_log(demo_copy):
                     {"new": new, "old": old},
                 )
         connection.execute(text("ALTER TABLE board DROP COLUMN service"))
+        connection.execute(text("DROP TABLE shop_front"))
         connection.execute(text("UPDATE alembic_version SET version_num = '0004'"))
     engine.dispose()
     bring_up(demo_copy)

@@ -21,6 +21,7 @@ def test_what_jobs_of_an_older_folder_taught_is_there_after_the_upgrade(demo_cop
     with sqlite3.connect(database_path(demo_copy)) as connection:
         connection.execute("ALTER TABLE board DROP COLUMN lessons")
         connection.execute("ALTER TABLE board DROP COLUMN service")
+        connection.execute("DROP TABLE shop_front")
         connection.execute("UPDATE alembic_version SET version_num = '0003'")
     bring_up(demo_copy)
     assert board_of(demo_copy) == taught
@@ -34,6 +35,7 @@ def test_one_job_that_is_no_longer_valid_keeps_none_of_the_others_away(demo_copy
         connection.execute("UPDATE job SET document = '{\"set\": 1}' WHERE id = ?", (broken,))
         connection.execute("ALTER TABLE board DROP COLUMN lessons")
         connection.execute("ALTER TABLE board DROP COLUMN service")
+        connection.execute("DROP TABLE shop_front")
         connection.execute("UPDATE alembic_version SET version_num = '0003'")
     bring_up(demo_copy)
     assert board_of(demo_copy) == taught

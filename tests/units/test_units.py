@@ -120,6 +120,14 @@ def test_typed(kind, text, si):
     assert read(text, kind, "us") == pytest.approx(si, rel=1e-4)
 
 
+@pytest.mark.parametrize(
+    ("text", "amount"),
+    [("$ 85", 85.0), ("-$ 5.50", -5.5), ("€ 85,20", 85.2), ("$1,200", 1200.0), ("85 €", 85.0)],
+)
+def test_money_is_typed_with_its_sign_before_or_after(text, amount):
+    assert read(text, "money", "us") == pytest.approx(amount)
+
+
 def test_there_are_at_least_sixty():
     assert len(TYPED) >= 60
 

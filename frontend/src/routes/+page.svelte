@@ -141,6 +141,7 @@
       {#each QUICK as entry (entry.name)}
         <a class="btn btn-sm" href={`/quick/${entry.name}`}>{entry.title}</a>
       {/each}
+      <a class="btn btn-sm" href="/shop">The shop</a>
       <a class="btn btn-sm" href="/due">Due on sets in service</a>
       <a class="btn btn-sm" href="/catalog">Catalog of parts</a>
       <a class="btn btn-sm" href="/learned">What the shop learned</a>

@@ -108,6 +108,17 @@ def sign_off_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
             yield Refusal(f"stages.{key}", "Say in the note why it is left out.")
 
 
+def signature_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """Names newly put under a stage's record while something but the signing itself holds it."""
+    for stage in STAGES:
+        places = list(stage.signs(before, plan))
+        own = {one.path for one in stage.items(plan) if one.key == "sealed"} if places else set()
+        for place in places:
+            for hold in plan.of(holds_signing)[stage.key]:
+                if hold.path not in own:
+                    yield Refusal(place, f"Not signed while this is open: {hold.text}")
+
+
 def holds_signing(plan: Plan) -> dict[str, tuple[Hold, ...]]:
     """What keeps each stage from being signed, in words; empty where it may be.
 
@@ -248,6 +259,7 @@ def refusals(before: Job, plan: Plan) -> tuple[Refusal, ...]:
     done = [act for stage in STAGES for act in stage.acts(before, plan)]
     return (
         *signed,
+        *signature_refusals(before, plan),
         *(one for act in done for one in _held_against(act, plan)),
         *(one for stage in STAGES for one in stage.refusals(before, plan)),
     )

@@ -6,11 +6,16 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
 
 from gentle_ember.core.base.figure import Band, Figure, Method, Rival
 from gentle_ember.core.base.quantities import percent
+from gentle_ember.core.job.facts import Model, Name, Note
 from gentle_ember.core.physics.fuels import FuelKey
 
+Key = tuple[str, str, str]
 PRIOR_SPREAD = {"output": 0.06, "fuel": 0.12, "turns": 0.25, "jet": 0.03}
 """Spread of measured over estimated between sets of a class, before the shop has any [1]."""
 PRIOR_WEIGHT = 2.0
@@ -67,9 +72,6 @@ class Learned:
         return f"{sets}, measured {self.mean:.2f} of the estimate{spread}"
 
 
-Key = tuple[str, str, str]
-
-
 def learn(lessons: Iterable[Lesson]) -> dict[Key, Learned]:
     """What lessons teach, by quantity, class and fuel.
 
@@ -98,11 +100,38 @@ def _of(quantity: str, logs: list[float]) -> Learned:
     return Learned(n, math.exp(mean), spread, math.exp(shrunk), band)
 
 
+class ShopFront(Model):
+    """The shop as its papers name it, and what it asks for its work."""
+
+    name: Name = ""
+    address: Note = ""
+    contact: Note = ""
+    """Phone and mail, as they stand on its papers."""
+    license: Name = ""
+    currency: Annotated[str, StringConstraints(strip_whitespace=True, max_length=4)] = "$"
+    rate: Annotated[float | None, Field(ge=0, le=1000)] = None
+    """An hour of work, in its currency."""
+    tax: Annotated[float, Field(ge=0, le=0.5)] = 0.0
+    """Share of what is taxed [1]."""
+    tax_labor: bool = False
+    """Whether work is taxed as parts are."""
+    terms: Note = ""
+    units: Literal["us", "metric"] = "us"
+    """What papers and new people begin with."""
+    logo: Annotated[str, StringConstraints(max_length=400_000)] = ""
+    """A PNG in base64; empty for none."""
+
+
+UNNAMED = ShopFront()
+"""A shop whose settings nobody filled in."""
+
+
 @dataclass(frozen=True, eq=False)
 class Shop:
     """What sets of the shop taught, as plans read it; another object only when it differs."""
 
     learned: Mapping[Key, Learned]
+    front: ShopFront = UNNAMED
 
     def of(self, quantity: str, set_class: str, fuel: str) -> Learned | None:
         """What sets of a class taught of a quantity on a fuel."""
@@ -143,16 +172,21 @@ class Taught:
         self,
         by_job: Mapping[str, tuple[Lesson, ...]] | None = None,
         before: Mapping[str, Shop] | None = None,
+        front: ShopFront | None = None,
     ) -> None:
         self._by_job = dict(by_job or {})
+        self.front = front or UNNAMED
         self._kept: dict[str, Shop] = {}
         self._before = before or {}
 
-    def renewed(self, by_job: Mapping[str, tuple[Lesson, ...]]) -> Taught:
+    def renewed(
+        self, by_job: Mapping[str, tuple[Lesson, ...]], front: ShopFront | None = None
+    ) -> Taught:
         """With lessons as read anew; what teaches a job the same stays the same object for it."""
-        if by_job == self._by_job:
+        front = front or self.front
+        if by_job == self._by_job and front == self.front:
             return self
-        return Taught(by_job, {**self._before, **self._kept})
+        return Taught(by_job, {**self._before, **self._kept}, front)
 
     def all(self) -> Shop:
         """What every job together teaches."""
@@ -173,6 +207,6 @@ class Taught:
             others = (own for name, own in self._by_job.items() if name != place)
             learned = learn(one for own in others for one in own)
             before = self._before.get(place)
-            same = before is not None and before.learned == learned
-            self._kept[place] = before if before and same else Shop(learned)
+            same = before and before.learned == learned and before.front == self.front
+            self._kept[place] = before if before and same else Shop(learned, self.front)
         return self._kept[place]

@@ -315,6 +315,8 @@ class Stage:
         cautions: stops, cautions, and what always stands.
         acts: what a write newly does with the machine; each is held against the whole job.
         refusals: what a write may not do, from the job before it and the plan after it.
+        signs: places a write newly signs this stage at, besides its sign-off; what holds the
+            stage holds them.
         follows: writes that a write implies, from the job before it and the job after it.
     """
 
@@ -330,4 +332,5 @@ class Stage:
     cautions: Callable[[Plan], Iterable[Caution]] = nothing
     acts: Callable[[Job, Plan], Iterable[Act]] = nothing
     refusals: Callable[[Job, Plan], Iterable[Refusal]] = nothing
+    signs: Callable[[Job, Plan], Iterable[str]] = nothing
     follows: Callable[[Job, Plan], Iterable[Change]] = nothing

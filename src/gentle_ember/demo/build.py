@@ -9,11 +9,12 @@ from typing import Any
 from gentle_ember.catalog import load
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.shop import UNNAMED
 from gentle_ember.demo.fits import FITS
 from gentle_ember.demo.loads import LOADS
 from gentle_ember.demo.meterings import METERINGS, STARTS
 from gentle_ember.demo.proofs import PROOFS
-from gentle_ember.demo.scenario import JOBS, PEOPLE
+from gentle_ember.demo.scenario import FRONT, JOBS, PEOPLE
 from gentle_ember.demo.service import logbooks
 from gentle_ember.demo.steps import Step
 from gentle_ember.demo.trains import TRAINS
@@ -38,6 +39,8 @@ def seed(data: Path) -> int:
     with jobs.writing.begin() as session:
         for name, units in PEOPLE.items():
             people.remember(session, name, units)
+    if jobs.taught.front == UNNAMED:
+        jobs.put_front(FRONT)
     for demo in reversed(JOBS):
         key = f"demo-{demo.key}"
         stored = jobs.create({**FIRST, "title": demo.title}, demo.who, key)

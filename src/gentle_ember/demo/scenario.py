@@ -4,11 +4,23 @@ from __future__ import annotations
 
 from typing import Any
 
+from gentle_ember.core.shop import ShopFront
 from gentle_ember.demo.steps import DemoJob, done, measured, owner, waiting
 from gentle_ember.demo.steps import data_sheet as plate
 from gentle_ember.units.registry import System
 
 PEOPLE: dict[str, System] = {"Runa Kestle": "us", "Odo Marlin": "metric", "Tamsin Quay": "us"}
+
+FRONT = ShopFront(
+    name="Kettlebank Engine Works",
+    address="4 Millrace\nPellowmere",
+    contact="bench@kettlebank.example",
+    license="LP-0417, PM-118",
+    rate=85.0,
+    tax=0.06,
+    terms="Payable in 14 days. Deposits come back with the old part.",
+)
+"""The shop of the scenario, as its papers name it."""
 
 LAMBING = DemoJob(
     "lambing",
@@ -346,6 +358,8 @@ CHOIR = DemoJob(
                 f"confirmed.{key}": {"done": True, "by": "Runa Kestle"}
                 for key in ("load_joined", "neutral", "gfci", "appliances")
             },
+            "hand_over.core.what": "carburetor as found",
+            "hand_over.core.deposit": owner("45"),
             "stages.hand_over": waiting("core_return", "Old carburetor goes back for its deposit."),
         },
     ),

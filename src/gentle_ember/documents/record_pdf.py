@@ -1,4 +1,4 @@
-"""The record of work as PDF."""
+"""The record of work as PDF: a sealed revision as it was signed, or the draft as it stands."""
 
 from __future__ import annotations
 
@@ -7,7 +7,10 @@ from collections.abc import Sequence
 from html import escape
 from typing import Any
 
+from gentle_ember.core.job.hand_over import PAD, SealedRecord, Signature
+from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.hand_over.record import RecordSection, Row
+from gentle_ember.core.stages.hand_over.seals import differences
 from gentle_ember.units.display import show_value
 from gentle_ember.units.registry import System
 
@@ -20,53 +23,97 @@ def shown(row: Row, system: System) -> str:
 
 
 def record_pdf(
-    title: str, sections: Sequence[RecordSection], fingerprint: str, revision: int, system: System
-) -> bytes:
-    """The record on Letter (US) or A4 (metric), its fingerprint at the foot of each page."""
-    from reportlab.lib.colors import HexColor
-    from reportlab.lib.pagesizes import A4, letter
-    from reportlab.lib.styles import ParagraphStyle
-    from reportlab.lib.units import mm
-    from reportlab.platypus import Paragraph, SimpleDocTemplate, Table, TableStyle
+    title: str, sections: Sequence[RecordSection], system: System, front: ShopFront, *,
+    seal: SealedRecord | None, work: str, before: Sequence[RecordSection] = (),
+) -> bytes:  # fmt: skip
+    """The record on Letter (US) or A4 (metric), what it is sealed with at the foot of each page.
 
-    text = ParagraphStyle("text", fontName="Helvetica", fontSize=8.5, leading=10.5)
-    bold = ParagraphStyle("bold", parent=text, fontName="Helvetica-Bold")
-    head = ParagraphStyle("head", parent=bold, fontSize=16, leading=20)
-    group = ParagraphStyle("group", parent=bold, fontSize=11, leading=14, spaceBefore=9)
-    buffer = io.BytesIO()
-    page = SimpleDocTemplate(
-        buffer, pagesize=letter if system == "us" else A4, leftMargin=16 * mm,
-        rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=18 * mm,
-        title=f"Record of work, {title}", author="Gentle Ember",
+    Args:
+        title: of the job.
+        sections: the record.
+        system: the reader's units.
+        front: the shop, for its head.
+        seal: the revision it is; None for a draft.
+        work: SHA-256 of the work, for a draft.
+        before: the revision before it, to say what differs.
+    """
+    from reportlab.lib.units import mm
+    from reportlab.platypus import Paragraph, Spacer
+
+    from gentle_ember.documents.paper import (
+        BOLD,
+        GROUP,
+        HEAD,
+        TEXT,
+        letterhead,
+        ruled,
+        sheet,
     )  # fmt: skip
+
+    buffer = io.BytesIO()
+    page = sheet(buffer, f"Record of work, {title}", system)
+    name = "DRAFT, not signed" if seal is None else f"Revision {seal.number}"
+    told = f"work {work}" if seal is None else seal.digest
 
     def foot(canvas: Any, _: Any) -> None:
         canvas.setFont("Helvetica", 7)
-        told = f"Revision {revision} · SHA-256 {fingerprint} · page {canvas.getPageNumber()}"
-        canvas.drawString(16 * mm, 10 * mm, told)
+        said = f"{name} · SHA-256 {told} · page {canvas.getPageNumber()}"
+        canvas.drawString(16 * mm, 10 * mm, said)
 
-    story: list[Any] = [Paragraph(f"Record of work: {escape(title)}", head)]
+    story: list[Any] = [
+        *letterhead(front, page.width),
+        Paragraph(f"Record of work: {escape(title)}", HEAD),
+        Paragraph(name, BOLD),
+    ]
     widths = [page.width * share for share in (0.42, 0.38, 0.20)]
+    changed = differences(before, sections) if before else ()
+    if changed:
+        story.append(Paragraph("What differs from the revision before", GROUP))
+        story.append(ruled([
+            [Paragraph(escape(f"{one.section}: {(one.now or one.was or Row('')).label}"), TEXT),
+             Paragraph(f"now {_text(one.now, system)}", BOLD),
+             Paragraph(f"was {_text(one.was, system)}", TEXT)]
+            for one in changed
+        ], widths))  # fmt: skip
     for section in sections:
-        story.append(Paragraph(escape(section.title), group))
-        table = Table(
-            [
-                [
-                    Paragraph(escape(row.label), text),
-                    Paragraph(escape(shown(row, system)), bold),
-                    Paragraph(escape(row.by), text),
-                ]
-                for row in section.rows
-            ],
-            colWidths=widths,
-        )
-        rule = HexColor("#d8d2c6")
-        table.setStyle(
-            TableStyle([
-                ("LINEABOVE", (0, 0), (-1, -1), 0.4, rule), ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-            ])
-        )  # fmt: skip
-        story.append(table)
+        story.append(Paragraph(escape(section.title), GROUP))
+        story.append(ruled([
+            [Paragraph(escape(row.label), TEXT), Paragraph(escape(shown(row, system)), BOLD),
+             Paragraph(escape(row.by), TEXT)]
+            for row in section.rows
+        ], widths))  # fmt: skip
+    story.append(Paragraph("Signatures", GROUP))
+    if seal is None:
+        story.append(Paragraph("Not signed: this record is a draft.", TEXT))
+    else:
+        for who, one in (("Technician", seal.technician), ("Owner", seal.owner)):
+            story += [
+                Paragraph(f"{who}: {escape(one.name)}, {escape(one.on[:10])}", TEXT),
+                drawn_name(one, 60 * mm), Spacer(0, 2 * mm),
+            ]  # fmt: skip
     page.build(story, onFirstPage=foot, onLaterPages=foot)
     return buffer.getvalue()
+
+
+def _text(row: Row | None, system: System) -> str:
+    return "nothing" if row is None else escape(shown(row, system)) or "nothing"
+
+
+def drawn_name(one: Signature, wide: float) -> Any:
+    """A signature as lines, as it was drawn."""
+    from reportlab.graphics.shapes import Drawing, PolyLine
+    from reportlab.lib.colors import black
+
+    step = wide / PAD
+    high = max((y for stroke in one.strokes for y in stroke[1::2]), default=0)
+    found = Drawing(wide, high * step + 4)
+    for stroke in one.strokes:
+        places = [
+            at
+            for x, y in zip(stroke[::2], stroke[1::2], strict=True)
+            for at in (x * step, (high - y) * step + 2)
+        ]
+        if len(places) == 2:
+            places += [places[0] + 0.5, places[1]]
+        found.add(PolyLine(places, strokeColor=black, strokeWidth=1.1))
+    return found

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from gentle_ember.catalog import load
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.stages.hand_over.seals import faults
 from gentle_ember.store import board
 from gentle_ember.store.attachments import AttachmentStore, settled
 from gentle_ember.store.database import database_path, open_engine
@@ -48,6 +49,7 @@ def check(data: Path, *, rebuild: bool) -> list[str]:
                     continue
                 wanted |= {entry.sha256 for entry in job.attachments.values()}
                 found += [f"Job {row.id}: {one}" for one in _files(job, attachments)]
+                found += [f"Job {row.id}: {one}" for one in faults(job)]
                 found += [f"Job {row.id}: {one}" for one in _log(session, row)]
             for job_id in board.compare(session, jobs.catalog, rebuild=rebuild):
                 done = "rebuilt" if rebuild else "differs from the job"

@@ -29,7 +29,7 @@ from gentle_ember.core.route import (
     refusals,
     unearned,
 )
-from gentle_ember.core.shop import Taught
+from gentle_ember.core.shop import ShopFront, Taught
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.times import LearnedTime
 from gentle_ember.store import board
@@ -41,6 +41,7 @@ from gentle_ember.store.errors import (
     UnearnedError,
     UnreadableJobError,
 )
+from gentle_ember.store.front import front, put_front
 from gentle_ember.store.log import (
     append,
     by_key,
@@ -122,7 +123,7 @@ class JobStore:
             self._taught_read = True
             try:
                 with self.reading.begin() as session:
-                    self._taught = self._taught.renewed(board.all_lessons(session))
+                    self._taught = self._taught.renewed(board.all_lessons(session), front(session))
             except BaseException:
                 self._taught_read = False
                 raise
@@ -148,6 +149,17 @@ class JobStore:
         self._times, self._taught_read = None, False
         self.news.tell(stored.id, stored.revision)
         return stored
+
+    def put_front(self, wanted: ShopFront) -> ShopFront:
+        """Keep the shop's settings; every plan asked for later reads them.
+
+        Raises:
+            InvalidJobError: at the field that can't be.
+        """
+        with self.writing.begin() as session:
+            put_front(session, wanted)
+        self._taught_read = False
+        return self.taught.front
 
     def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
         """A new job from a document; the same `key` twice gives the same job."""

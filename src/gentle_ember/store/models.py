@@ -92,6 +92,16 @@ class ShopKitRow(Base):
     updated_at: Mapped[datetime]
 
 
+class ShopFrontRow(Base):
+    """The shop's settings: one row, the first."""
+
+    __tablename__ = "shop_front"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    updated_at: Mapped[datetime]
+
+
 class PersonRow(Base):
     """Someone of the shop; accounts may add a password to the same row one day."""
 

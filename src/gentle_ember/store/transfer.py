@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from gentle_ember.core.stages.hand_over.seals import faults
 from gentle_ember.documents import jobfile
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.jobs import JobStore, Stored
@@ -39,6 +40,8 @@ def import_job(
     """
     content, files = jobfile.read(data)
     valid_job(content.job.model_dump(mode="json"))
+    if broken := next(faults(content.job), ""):
+        raise jobfile.JobFileError(f"Not taken in: {broken}.")
     if not take_back:
         jobs.refuse_unearned(content.id, content.job)
     for body in files.values():

@@ -86,6 +86,7 @@ _ALIASES: dict[str, str] = {
 }  # fmt: skip
 _KELVIN_ONLY = {"k": "kelvin"}
 _COUNTED = {"turns": ("turn", "turns"), "price": ("$", "usd", "dollars"),
+            "money": ("$", "usd", "dollars", "€", "eur", "euros", "£", "gbp", "pounds"),
             "sound_level": ("db(a)", "dba", "db")}  # fmt: skip
 """What counts of a kind may be called; they carry no dimension."""
 
@@ -120,6 +121,8 @@ def read(text: str, kind: str, system: System) -> float:
     if len(text) > LONGEST:
         raise ReadingError(f"Too long: a quantity takes at most {LONGEST} characters.")
     cleaned = _clean(text)
+    if kind in ("money", "price"):
+        cleaned = re.sub(r"^(-?)\s*[$€£]\s*", r"\1", cleaned)
     if not re.search(r"\d", cleaned):
         raise ReadingError(f"“{text.strip()}” has no number in it. {_example(kind, system)}")
     if kind == "power" and (apparent := _APPARENT.search(cleaned)):

@@ -89,6 +89,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "turns": (Unit("turns", "dimensionless", 2), Unit("turns", "dimensionless", 2)),
     "sound_level": (Unit("dB(A)", "dimensionless", 0), Unit("dB(A)", "dimensionless", 0)),
     "price": (Unit("$", "dimensionless", 0), Unit("$", "dimensionless", 0)),
+    "money": (Unit("", "dimensionless", 2), Unit("", "dimensionless", 2)),
 }
 HIGH_PRESSURE_PA = 7000.0
 _HIGH_PRESSURE = (Unit("psi", "psi", 1), Unit("kPa", "kPa", 1))

@@ -12,6 +12,7 @@ from gentle_ember.catalog.terms import find_terms
 from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.core.job.job import WaitsFor
 from gentle_ember.core.route import NAMES, WAITS
+from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.logbook.round import round_of
 from gentle_ember.store import board, people
 from gentle_ember.store.models import BoardRow
@@ -201,6 +202,18 @@ def put_person(body: PersonIn) -> Response:
     with services().jobs.writing.begin() as session:
         row = people.remember(session, body.name, body.units)
         return sent(PersonOut(name=row.name, initials=row.initials, units=row.units))
+
+
+@api.get("/shop", responses={200: ShopFront})
+def shop_front() -> Response:
+    """The shop's settings: name, papers, what it asks for its work."""
+    return sent(services().jobs.taught.front)
+
+
+@api.put("/shop", responses={200: ShopFront})
+def put_shop_front(body: ShopFront) -> Response:
+    """Keep the shop's settings; invoices and records read them from then on."""
+    return sent(services().jobs.put_front(body))
 
 
 @api.get("/due", responses={200: RoundOut})

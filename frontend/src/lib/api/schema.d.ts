@@ -459,6 +459,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/invoice.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The invoice as CSV, a row a line, with tax and total. */
+        get: operations["hand_over_invoice_table_invoice_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/invoice.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The invoice as PDF, Letter or A4, with the shop's name, terms and logo. */
+        get: operations["hand_over_invoice_sheet_invoice_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/label.{form}": {
         parameters: {
             query?: never;
@@ -655,7 +689,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The record of work as PDF, Letter or A4 by the system of units, with its fingerprint. */
+        /**
+         * The record of work as PDF, Letter or A4 by the system of units.
+         * @description <br/>A sealed revision as it was signed, with its signatures and what differs from the one before;<br/>without a revision the record as it stands, said to be a draft.
+         */
         get: operations["hand_over_record_sheet_record_pdf_get"];
         put?: never;
         post?: never;
@@ -1242,6 +1279,24 @@ export interface paths {
         /** The JSON Schema of `job.json`. */
         get: operations["files_job_schema_schema_job_json_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's settings: name, papers, what it asks for its work. */
+        get: operations["shop_shop_front_shop_get"];
+        /** Keep the shop's settings; invoices and records read them from then on. */
+        put: operations["shop_put_shop_front_shop_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2166,6 +2221,26 @@ export interface components {
             load: components["schemas"]["Fact"] | null;
         };
         /**
+         * ClosingOut
+         * @description Everything the page of closing a job shows.
+         */
+        ClosingOut: {
+            /** Deposit */
+            deposit: string;
+            /** Differs */
+            differs: components["schemas"]["DiffersOut"][];
+            owner: components["schemas"]["SignatureOut"];
+            /** Record */
+            record: components["schemas"]["RecordSectionOut"][];
+            /** Sealed */
+            sealed: boolean;
+            /** Seals */
+            seals: components["schemas"]["SealOut"][];
+            technician: components["schemas"]["SignatureOut"];
+            /** Work */
+            work: string;
+        };
+        /**
          * ComesBack
          * @description A part taken off that somebody gets back: jet, core, bracket.
          */
@@ -2301,6 +2376,34 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * CoreBack
+         * @description The old part that goes back for its deposit: when it is due, when it went.
+         */
+        CoreBack: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** @default null */
+            deposit: components["schemas"]["Fact"] | null;
+            /**
+             * Due
+             * @default
+             */
+            due: string;
+            /**
+             * Sent
+             * @default
+             */
+            sent: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
         };
         /**
          * CostOut
@@ -2671,6 +2774,18 @@ export interface components {
             name: string;
         };
         /**
+         * DiffersOut
+         * @description A line of the record that differs; empty where it is new or gone.
+         */
+        DiffersOut: {
+            /** Label */
+            label: string;
+            now: components["schemas"]["BothOut"];
+            /** Section */
+            section: string;
+            was: components["schemas"]["BothOut"];
+        };
+        /**
          * DistanceOut
          * @description A distance on the sketch.
          */
@@ -2692,6 +2807,34 @@ export interface components {
             key: string;
             /** Text */
             text: string;
+        };
+        /**
+         * DrillOut
+         * @description An order the owner is taught, and how it went.
+         */
+        DrillOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Lines */
+            lines: string[];
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Reason */
+            reason: string;
+            /** Seconds */
+            seconds: number;
+            /** Settled */
+            settled: boolean;
+            /** Stale */
+            stale: boolean;
+            /** State */
+            state: string;
+            /** Wrong */
+            wrong: number;
         };
         /**
          * DueOut
@@ -2780,6 +2923,26 @@ export interface components {
          * @description Every end of the catalog.
          */
         EndsOut: components["schemas"]["EndOut"][];
+        /**
+         * Extra
+         * @description Something else on the bill: a permit, the way, a gift.
+         */
+        Extra: {
+            /** @default null */
+            count: components["schemas"]["Fact"] | null;
+            /** @default null */
+            each: components["schemas"]["Fact"] | null;
+            /**
+             * Taxed
+             * @default true
+             */
+            taxed: boolean;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+        };
         /**
          * Face
          * @description A face a part could be mounted on, and what is behind it and in the way.
@@ -3759,6 +3922,72 @@ export interface components {
             seat_m: number | null;
         };
         /**
+         * HandOver
+         * @description The hand-over of one job.
+         */
+        HandOver: {
+            /**
+             * @default {
+             *       "by": "",
+             *       "deposit": null,
+             *       "due": "",
+             *       "sent": "",
+             *       "what": ""
+             *     }
+             */
+            core: components["schemas"]["CoreBack"];
+            /**
+             * Drills
+             * @default {}
+             */
+            drills: {
+                [key: string]: components["schemas"]["OwnerDrill"];
+            };
+            /**
+             * @default {
+             *       "extras": {},
+             *       "hours": null,
+             *       "number": "",
+             *       "on": "",
+             *       "paid": null,
+             *       "rate": null,
+             *       "tax": null,
+             *       "without": []
+             *     }
+             */
+            invoice: components["schemas"]["Invoice"];
+            /**
+             * @default {
+             *       "name": "",
+             *       "of": "",
+             *       "on": "",
+             *       "strokes": []
+             *     }
+             */
+            owner: components["schemas"]["Signature"];
+            /**
+             * Seals
+             * @default {}
+             */
+            seals: {
+                [key: string]: components["schemas"]["SealedRecord"];
+            };
+            /**
+             * Stays
+             * @default
+             */
+            stays: string;
+            /**
+             * @default {
+             *       "name": "",
+             *       "of": "",
+             *       "on": "",
+             *       "strokes": []
+             *     }
+             */
+            technician: components["schemas"]["Signature"];
+        };
+        /**
          * HandsIn
          * @description What the person does; what is left out stays. Watts and turns.
          */
@@ -4029,6 +4258,99 @@ export interface components {
             total: number;
         };
         /**
+         * Invoice
+         * @description What it comes to: hours, rate, what is charged besides, what is paid already.
+         */
+        Invoice: {
+            /**
+             * Extras
+             * @default {}
+             */
+            extras: {
+                [key: string]: components["schemas"]["Extra"];
+            };
+            /** @default null */
+            hours: components["schemas"]["Fact"] | null;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** @default null */
+            paid: components["schemas"]["Fact"] | null;
+            /** @default null */
+            rate: components["schemas"]["Fact"] | null;
+            /** @default null */
+            tax: components["schemas"]["Fact"] | null;
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+        };
+        /**
+         * InvoiceLineOut
+         * @description A line of the invoice, in money as text.
+         */
+        InvoiceLineOut: {
+            /** Amount */
+            amount: string;
+            /** Charged */
+            charged: boolean;
+            /** Count */
+            count: string;
+            /** Each */
+            each: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Taxed */
+            taxed: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * InvoiceOut
+         * @description The invoice as it stands.
+         */
+        InvoiceOut: {
+            /** Currency */
+            currency: string;
+            /** Due */
+            due: string;
+            /** Estimate */
+            estimate: string;
+            estimated: components["schemas"]["BothOut"] | null;
+            hours: components["schemas"]["BothOut"] | null;
+            /** Hours Assumed */
+            hours_assumed: boolean;
+            /** Lacks */
+            lacks: string[];
+            /** Lines */
+            lines: components["schemas"]["InvoiceLineOut"][];
+            /** Net */
+            net: string;
+            /** Over */
+            over: string;
+            /** Paid */
+            paid: string;
+            /** Rate */
+            rate: string;
+            /** Tax */
+            tax: string;
+            /** Tax Share */
+            tax_share: string;
+            /** Total */
+            total: string;
+            worked: components["schemas"]["BothOut"] | null;
+        };
+        /**
          * ItemOut
          * @description A line of the readiness list.
          */
@@ -4279,6 +4601,43 @@ export interface components {
              *     }
              */
             fit: components["schemas"]["Fit"];
+            /**
+             * @default {
+             *       "core": {
+             *         "by": "",
+             *         "deposit": null,
+             *         "due": "",
+             *         "sent": "",
+             *         "what": ""
+             *       },
+             *       "drills": {},
+             *       "invoice": {
+             *         "extras": {},
+             *         "hours": null,
+             *         "number": "",
+             *         "on": "",
+             *         "paid": null,
+             *         "rate": null,
+             *         "tax": null,
+             *         "without": []
+             *       },
+             *       "owner": {
+             *         "name": "",
+             *         "of": "",
+             *         "on": "",
+             *         "strokes": []
+             *       },
+             *       "seals": {},
+             *       "stays": "",
+             *       "technician": {
+             *         "name": "",
+             *         "of": "",
+             *         "on": "",
+             *         "strokes": []
+             *       }
+             *     }
+             */
+            hand_over: components["schemas"]["HandOver"];
             /**
              * Kit
              * @default
@@ -6188,6 +6547,48 @@ export interface components {
          */
         OutputSchool: "field_rule" | "physics";
         /**
+         * OwnerDrill
+         * @description One order of handles, done by the owner; or why it was not.
+         */
+        OwnerDrill: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "done" | "left";
+            /**
+             * Wrong
+             * @default 0
+             */
+            wrong: number;
+        };
+        /**
          * Packed
          * @description A tool or a consumable, ticked before leaving the shop.
          */
@@ -7062,6 +7463,27 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
         };
         /**
+         * RecordRowOut
+         * @description A line of the record.
+         */
+        RecordRowOut: {
+            /** By */
+            by: string;
+            /** Label */
+            label: string;
+            text: components["schemas"]["BothOut"];
+        };
+        /**
+         * RecordSectionOut
+         * @description A heading of the record.
+         */
+        RecordSectionOut: {
+            /** Rows */
+            rows: components["schemas"]["RecordRowOut"][];
+            /** Title */
+            title: string;
+        };
+        /**
          * ReferenceOut
          * @description What a page needs once: kinds, fields, cylinder sizes, people.
          */
@@ -7378,6 +7800,93 @@ export interface components {
          */
         Seal: "hand" | "wrench" | "tape" | "plumbers_tape" | "dry" | "clamp" | "click" | "gasket" | "found";
         /**
+         * SealOut
+         * @description A sealed revision.
+         */
+        SealOut: {
+            /** Differs */
+            differs: components["schemas"]["DiffersOut"][];
+            /** Digest */
+            digest: string;
+            /** Number */
+            number: number;
+            owner: components["schemas"]["SignatureOut"];
+            technician: components["schemas"]["SignatureOut"];
+        };
+        /**
+         * SealedRecord
+         * @description A revision of the record, whole as it was signed; it is never changed, only followed.
+         */
+        SealedRecord: {
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /** Digest */
+            digest: string;
+            /**
+             * Files
+             * @default []
+             */
+            files: string[];
+            /** Number */
+            number: number;
+            owner: components["schemas"]["Signature"];
+            /** Sections */
+            sections: components["schemas"]["SealedSection"][];
+            technician: components["schemas"]["Signature"];
+            /** Work */
+            work: string;
+        };
+        /**
+         * SealedRow
+         * @description A line of the record as it was sealed; a value is in SI units of its kind.
+         */
+        SealedRow: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Value
+             * @default null
+             */
+            value: number | null;
+        };
+        /**
+         * SealedSection
+         * @description A heading of the record as it was sealed.
+         */
+        SealedSection: {
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["SealedRow"][];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /**
          * Section
          * @description One length of pipe: what it comes from, how long with its fittings, what hangs on its end.
          */
@@ -7432,6 +7941,68 @@ export interface components {
          */
         Severity: "stop" | "not_known" | "caution" | "standing";
         /**
+         * ShopFront
+         * @description The shop as its papers name it, and what it asks for its work.
+         */
+        ShopFront: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Contact
+             * @default
+             */
+            contact: string;
+            /**
+             * Currency
+             * @default $
+             */
+            currency: string;
+            /**
+             * License
+             * @default
+             */
+            license: string;
+            /**
+             * Logo
+             * @default
+             */
+            logo: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Rate
+             * @default null
+             */
+            rate: number | null;
+            /**
+             * Tax
+             * @default 0
+             */
+            tax: number;
+            /**
+             * Tax Labor
+             * @default false
+             */
+            tax_labor: boolean;
+            /**
+             * Terms
+             * @default
+             */
+            terms: string;
+            /**
+             * Units
+             * @default us
+             * @enum {string}
+             */
+            units: "us" | "metric";
+        };
+        /**
          * ShownOut
          * @description A figure in one system of units.
          */
@@ -7453,6 +8024,46 @@ export interface components {
          * @enum {string}
          */
         Signal: "output" | "speed" | "throttle";
+        /**
+         * Signature
+         * @description A name drawn on the screen, and the record it stands under.
+         */
+        Signature: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: number[][];
+        };
+        /**
+         * SignatureOut
+         * @description A name drawn under the record.
+         */
+        SignatureOut: {
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+            /** Stands */
+            stands: boolean;
+            /** Strokes */
+            strokes: number[][];
+        };
         /**
          * SigningOut
          * @description What keeps a stage from being signed, and from being left out on purpose; empty: nothing.
@@ -7755,12 +8366,16 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             chosen: components["schemas"]["ChosenOut"] | null;
+            closing: components["schemas"]["ClosingOut"] | null;
+            /** Drills */
+            drills: components["schemas"]["DrillOut"][] | null;
             fit: components["schemas"]["FitOut"] | null;
             /** House */
             house: components["schemas"]["HouseOut"][] | null;
             /** Id */
             id: string;
             inspection: components["schemas"]["InspectionOut"] | null;
+            invoice: components["schemas"]["InvoiceOut"] | null;
             jets: components["schemas"]["JetsOut"] | null;
             job: components["schemas"]["Job"];
             joint: components["schemas"]["TogetherOut"] | null;
@@ -10363,6 +10978,70 @@ export interface operations {
             };
         };
     };
+    hand_over_invoice_table_invoice_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hand_over_invoice_sheet_invoice_pdf_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fit_panel_label_label__form__get: {
         parameters: {
             query?: {
@@ -10839,6 +11518,7 @@ export interface operations {
     hand_over_record_sheet_record_pdf_get: {
         parameters: {
             query?: {
+                revision?: number;
                 system?: "us" | "metric";
             };
             header?: never;
@@ -12255,6 +12935,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_shop_front_shop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFront"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_put_shop_front_shop_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopFront"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFront"];
                 };
             };
             /** @description Unprocessable Entity */

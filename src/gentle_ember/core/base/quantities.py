@@ -59,6 +59,7 @@ _ALL = (
     Kind("turns", "turns of a screw", "1", 2.5),
     Kind("sound_level", "sound level", "1", 68.0),
     Kind("price", "price", "1", 120.0),
+    Kind("money", "money", "1", 85.0),
 )
 KINDS: dict[str, Kind] = {kind.key: kind for kind in _ALL}
 

@@ -11,6 +11,7 @@ from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity, 
 from gentle_ember.core.job.first_start import StartLog
 from gentle_ember.core.job.fit import Fit
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.hand_over import HandOver
 from gentle_ember.core.job.load_test import LoadTest
 from gentle_ember.core.job.logbook import Logbook
 from gentle_ember.core.job.marks import Mount
@@ -207,6 +208,7 @@ class Job(Model):
     """By site and gas, as in `s1-propane`: each site's pressure differs."""
     load_tests: Annotated[dict[Key, LoadTest], Field(max_length=24)] = {}
     """By site and fuel, as in `s1-gasoline`."""
+    hand_over: HandOver = HandOver()
     logbook: Logbook = Logbook()
     schools: Schools = Schools()
     stages: dict[Key, StageRecord] = {}

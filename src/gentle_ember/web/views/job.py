@@ -51,7 +51,13 @@ from gentle_ember.web.views.base import (
 from gentle_ember.web.views.first_start import FuelStartOut, MeteringOut
 from gentle_ember.web.views.fit import FitOut, MarksOut, SmellOut
 from gentle_ember.web.views.fuel_path import FuelPathOut, HouseOut, StackOut
-from gentle_ember.web.views.hand_over import CardsOut, MovesOut
+from gentle_ember.web.views.hand_over import (
+    CardsOut,
+    ClosingOut,
+    DrillOut,
+    InvoiceOut,
+    MovesOut,
+)
 from gentle_ember.web.views.intake import (
     DistanceOut,
     InspectionOut,
@@ -248,6 +254,9 @@ class SnapshotOut(View):
     stack: StackOut | None
     bill: BillOut | None
     cards: CardsOut | None
+    closing: ClosingOut | None
+    drills: list[DrillOut] | None
+    invoice: InvoiceOut | None
     moves: MovesOut | None
     logbook: LogbookOut | None
     house: list[HouseOut] | None
@@ -367,6 +376,9 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "joint": load_test.joint,
     "rests": rests,
     "cards": hand_over.owner_cards,
+    "closing": hand_over.closing,
+    "drills": hand_over.teaching,
+    "invoice": hand_over.priced,
     "moves": hand_over.moving,
     "logbook": logbook.logbook,
 }

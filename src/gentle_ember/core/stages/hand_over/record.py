@@ -5,25 +5,26 @@ Everything in it is read off the job; what is not there is said to be missing, n
 
 from __future__ import annotations
 
-import hashlib
-import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.facts import Fact
-from gentle_ember.core.job.job import Confirmation, Job, StageRecord, StageState
+from gentle_ember.core.job.job import Confirmation, Job, StageState
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.core.stages.fit.holds import evidence
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
+from gentle_ember.core.stages.hand_over.teaching import drills
 from gentle_ember.core.stages.load_test.tests import load_tests_here
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
 from gentle_ember.core.stages.prove_tight.proof import GasProof, tightness
 
 MISSING = "not noted"
+AFTER = frozenset(("hand_over", "logbook"))
+"""Stages that come after the record: their signatures do not stand in it."""
 LOOKED_WITH = {str(key): text for key, text in CHOICES["looked_with"]}
 STANDS = {
     "tight": "tight", "leaks": "LEAKS", "fitter": "fitter's own test", "void": "not tested since "
@@ -51,14 +52,6 @@ class RecordSection:
     rows: tuple[Row, ...]
 
 
-def fingerprint(job: Job) -> str:
-    """SHA-256 over everything the job holds, photos by their own hashes; which site is looked at
-    and whether it is archived left out. The same job gives the same, on any machine."""
-    held = job.model_dump(mode="json", exclude={"site", "archived"})
-    text = json.dumps(held, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
-    return hashlib.sha256(text.encode()).hexdigest()
-
-
 def record(plan: Plan) -> tuple[RecordSection, ...]:
     """The whole record, section by section."""
     made = (
@@ -70,7 +63,8 @@ def record(plan: Plan) -> tuple[RecordSection, ...]:
         RecordSection("Settings", tuple(_settings(plan.job))),
         RecordSection("Load tests", tuple(_loads(plan))),
         RecordSection("Set differently, by whom and why", tuple(_otherwise(plan.job))),
-        RecordSection("Signatures", tuple(_signatures(plan.job))),
+        RecordSection("Stages signed", tuple(_signed(plan.job))),
+        RecordSection("Owner taught", tuple(_taught(plan))),
         RecordSection("Photos asked for", tuple(_photos(plan))),
         RecordSection("Photos and files", tuple(
             Row(one.name, f"{one.sha256[:16]}…") for one in plan.job.attachments.values()
@@ -120,6 +114,13 @@ def _work(plan: Plan) -> Iterator[Row]:
     for back in job.fit.back.values():
         given = "given back" if back.back else "to be given back"
         yield Row(f"goes to the {back.to}", f"{back.what} {back.tag}: {given}", by=back.by)
+    core = job.hand_over.core
+    if core.sent or core.due:
+        what = f"{core.what.strip()}: " if core.what.strip() else ""
+        when = f"sent {core.sent}" if core.sent else f"goes back by {core.due}"
+        yield Row("old part for its deposit", what + when, by=core.by)
+    if job.hand_over.stays.strip():
+        yield Row("stays with the owner", job.hand_over.stays.strip())
 
 
 def _train(plan: Plan, fuel: str) -> RecordSection:
@@ -219,9 +220,20 @@ def _photos(plan: Plan) -> Iterator[Row]:
             yield Row(one.shows, str(one.taken) if one.taken else one.why_none)
 
 
-def _signatures(job: Job) -> Iterator[Row]:
+def _signed(job: Job) -> Iterator[Row]:
     for key, stage in job.stages.items():
-        if stage.state is StageState.DONE:
+        if stage.state is StageState.DONE and key not in AFTER:
             yield Row(key.replace("_", " ").capitalize(), stage.on or MISSING, by=stage.by)
-    if job.stages.get("hand_over", StageRecord()).state is not StageState.DONE:
-        yield Row("Hand over", "not signed: this record is a draft")
+
+
+def _taught(plan: Plan) -> Iterator[Row]:
+    for one in plan.of(drills):
+        record = one.record
+        if record.state == "done":
+            wrong = f", {record.wrong} wrong first" if record.wrong else ""
+            text = f"done in {record.seconds} s{wrong}" if record.seconds else f"done{wrong}"
+            yield Row(one.name, text + (", with other moves" if one.stale else ""), by=record.by)
+        elif record.state == "left":
+            yield Row(one.name, f"not done: {record.reason.strip() or MISSING}", by=record.by)
+        else:
+            yield Row(one.name, "not done")

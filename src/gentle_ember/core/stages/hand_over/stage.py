@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.stage import NOTED, RECORD, Item, Page, Plan, Stage, confirm_item
+from gentle_ember.core.stage import NOTED, RECORD, Item, Page, Plan, Stage, anew, confirm_item
+from gentle_ember.core.stages.hand_over.invoice import core_items
+from gentle_ember.core.stages.hand_over.seals import (
+    newly_signed,
+    seal_items,
+    seal_refusals,
+    seals_follow,
+)
+from gentle_ember.core.stages.hand_over.teaching import teaching_items
 from gentle_ember.core.stages.method.judged import judged_methods
 
 TOLD = (
@@ -26,11 +34,27 @@ def items(plan: Plan) -> Iterator[Item]:
     for key, kind, text in TOLD:
         if kind in kinds:
             yield confirm_item(plan.job, key, NOTED, text, "hand_over")
+    yield from teaching_items(plan)
+    yield from core_items(plan)
+    yield from seal_items(plan)
 
 
 STAGE = Stage(
     "hand_over",
     "Hand over",
-    pages=(Page("cards", "Cards", ("cards",)), Page("move", "Moving", ("moves",)), RECORD),
+    owns={"hand_over": anew},
+    on_demand=frozenset(("hand_over.drills",)),
+    computed=frozenset(("hand_over.seals",)),
+    pages=(
+        Page("close", "Closing", ("closing",), ("hand_over", "hand_over.core")),
+        Page("teach", "Teaching", ("drills",), ("hand_over.drills",)),
+        Page("cards", "Cards", ("cards",)),
+        Page("price", "Price", ("invoice",), ("hand_over.invoice",)),
+        Page("move", "Moving", ("moves",)),
+        RECORD,
+    ),
     items=items,
+    refusals=seal_refusals,
+    signs=newly_signed,
+    follows=seals_follow,
 )

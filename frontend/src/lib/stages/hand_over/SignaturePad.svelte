@@ -1,0 +1,133 @@
+<script lang="ts">
+  import type { components } from '$lib/api/schema';
+  import { useJob } from '$lib/session/session.svelte';
+  import Strokes from './Strokes.svelte';
+
+  interface Props {
+    path: string;
+    title: string;
+    /** Whose it is, where somebody said so. */
+    name: string;
+    signed: components['schemas']['SignatureOut'];
+    /** The work it is given for. */
+    work: string;
+  }
+  let { path, title, name, signed, work }: Props = $props();
+  const id = $props.id();
+  const job = useJob();
+  const WIDE = 1000;
+  const HIGH = 300;
+  let typed = $state<string>();
+  let who = $derived(typed ?? (signed.name || name));
+  let strokes = $state<number[][]>([]);
+  let pad = $state<SVGSVGElement>();
+  let down = $state(false);
+  let error = $derived(job().errors[path] ?? '');
+
+  function place(event: PointerEvent): [number, number] {
+    const box = pad?.getBoundingClientRect();
+    if (!box?.width) return [0, 0];
+    const within = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)));
+    return [
+      within(((event.clientX - box.left) / box.width) * WIDE, WIDE),
+      within(((event.clientY - box.top) / box.height) * HIGH, HIGH)
+    ];
+  }
+
+  function press(event: PointerEvent) {
+    event.preventDefault();
+    pad?.setPointerCapture?.(event.pointerId);
+    down = true;
+    strokes.push(place(event));
+  }
+
+  function move(event: PointerEvent) {
+    const stroke = strokes.at(-1);
+    if (!down || !stroke || stroke.length > 1990) return;
+    const [x, y] = place(event);
+    // Nearer than this to the last place it is the same one: a finger rests.
+    if (Math.hypot(x - (stroke.at(-2) ?? 0), y - (stroke.at(-1) ?? 0)) >= 4) stroke.push(x, y);
+  }
+
+  function sign() {
+    job().set(path, {
+      name: who.trim(),
+      on: new Date().toISOString(),
+      strokes: $state.snapshot(strokes),
+      of: work
+    });
+    strokes = [];
+  }
+</script>
+
+<section data-field={path} data-signed={signed.stands}>
+  <h3>{title}</h3>
+  {#if signed.stands}
+    <p><b>{signed.name}</b>, <span class="quiet">{signed.on.slice(0, 10)}</span></p>
+    <Strokes strokes={signed.strokes} text={`Signature of ${signed.name}`} />
+  {:else}
+    {#if signed.name}
+      <p class="text-error" role="status">
+        {signed.name} signed an earlier state of this record: sign again.
+      </p>
+    {/if}
+    <div class="field">
+      <label for={id}>Name</label>
+      <input {id} class="input" value={who} oninput={(e) => (typed = e.currentTarget.value)} />
+    </div>
+    <svg
+      bind:this={pad}
+      viewBox={`0 0 ${WIDE} ${HIGH}`}
+      role="application"
+      aria-label={`${title}: sign here with a finger or the mouse`}
+      onpointerdown={press}
+      onpointermove={move}
+      onpointerup={() => (down = false)}
+      onpointercancel={() => (down = false)}
+    >
+      <line x1="40" x2={WIDE - 40} y1="235" y2="235" class="base" />
+      {#each strokes as stroke, at (at)}
+        <polyline points={stroke.join(' ')} />
+      {/each}
+    </svg>
+    <div class="acts">
+      <button class="btn btn-sm" disabled={!strokes.length} onclick={() => (strokes = [])}
+        >Clear</button
+      >
+      <button
+        class="btn btn-sm btn-primary"
+        disabled={!strokes.length || !who.trim()}
+        onclick={sign}>Sign as {who.trim() || '…'}</button
+      >
+    </div>
+  {/if}
+  {#if error}<p class="says wrong" role="alert">{error}</p>{/if}
+</section>
+
+<style>
+  svg {
+    width: 100%;
+    height: auto;
+    border: 1.5px solid var(--muted);
+    border-radius: 0.4rem;
+    background: var(--color-base-100);
+    touch-action: none;
+    cursor: crosshair;
+  }
+  polyline {
+    fill: none;
+    stroke: var(--color-base-content);
+    stroke-width: 5;
+    stroke-linecap: round;
+    stroke-linejoin: round;
+  }
+  .base {
+    stroke: var(--rule);
+    stroke-width: 2;
+  }
+  .acts {
+    display: flex;
+    gap: 0.5rem;
+    margin-top: 0.4rem;
+  }
+</style>

@@ -1,0 +1,194 @@
+<script lang="ts">
+  import Tick from '$lib/ui/Tick.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import SheetHead from '$lib/frame/SheetHead.svelte';
+  import { pageOf } from '$lib/frame/current.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
+  import { useJob } from '$lib/session/session.svelte';
+  import { today } from '$lib/stages/logbook/days';
+  import SignaturePad from '$lib/stages/hand_over/SignaturePad.svelte';
+
+  const job = useJob();
+  const SIGNING = 'hand_over.technician';
+  let snapshot = $derived(job().now);
+  let found = $derived(snapshot?.closing ?? job().settled?.closing);
+  // In the order to do it: earlier stages first, as the core lists them.
+  let missing = $derived(
+    (snapshot?.signing.hand_over?.sign ?? []).filter((one) => one.path !== SIGNING)
+  );
+  let core = $derived(job().settled?.job.hand_over?.core);
+  let signer = $derived(job().settled?.job.stages.load_test?.by || prefs.who);
+  let done = $derived(job().settled?.job.stages.hand_over?.state === 'done');
+  const where = (path: string) =>
+    path.startsWith('stages.')
+      ? `/jobs/${job().id}/${path.slice(7)}/record`
+      : `/jobs/${job().id}/${pageOf(path)}?field=${path}`;
+  const pdf = (revision: number) =>
+    `/api/jobs/${job().id}/record.pdf?system=${prefs.system}&revision=${revision}`;
+</script>
+
+<SheetHead
+  title="Closing"
+  text="What is missing, in the order to do it; then both sign, and the record is sealed."
+/>
+
+{#if found}
+  {#if missing.length}
+    <section class="section" aria-labelledby="missing">
+      <h2 id="missing">Missing <span class="quiet num">{missing.length}</span></h2>
+      <ol data-missing>
+        {#each missing as one (`${one.path} ${one.text}`)}
+          <li>
+            {#if one.path}<a class="link" href={where(one.path)}>{one.text}</a
+              >{:else}{one.text}{/if}
+          </li>
+        {/each}
+      </ol>
+    </section>
+  {:else if !found.sealed}
+    <p class="ready" role="status" data-ready>Nothing is missing but the signatures.</p>
+  {/if}
+
+  <section class="section" data-field="hand_over.core">
+    <h2>
+      What goes back, what stays
+      {#if found.deposit}<span class="quiet num">{found.deposit} deposit</span>{/if}
+    </h2>
+    <div class="grid-3">
+      <TextField path="hand_over.core.what" label="Old part that goes back" />
+      <QuantityField path="hand_over.core.deposit" />
+      {#if found.deposit}
+        <TextField path="hand_over.core.due" label="Goes back by" placeholder={today()} />
+        <TextField path="hand_over.core.sent" label="Sent on" placeholder={today()} />
+      {/if}
+    </div>
+    {#if found.deposit}
+      <Tick
+        path="hand_over.core.by"
+        checked={Boolean(core?.by)}
+        change={(on) => job().set('hand_over.core.by', on ? prefs.who || 'the shop' : '')}
+        >The owner was told {core?.by ? `by ${core.by}` : ''}</Tick
+      >
+    {/if}
+    <TextField path="hand_over.stays" label="Stays with the owner" rows={2} />
+  </section>
+
+  <section class="section">
+    <h2>Record of work</h2>
+    {#if found.seals.length}
+      <ul>
+        {#each found.seals as seal (seal.number)}
+          <li data-seal={seal.number}>
+            <a class="link" href={pdf(seal.number)} download>Revision {seal.number}, PDF</a>, signed
+            by {seal.technician.name} and {seal.owner.name}
+            <span class="quiet num">{seal.digest.slice(0, 12)}…</span>
+          </li>
+        {/each}
+      </ul>
+    {/if}
+    {#if found.sealed}
+      <p class="ready" role="status" data-sealed>
+        Sealed as it stands. {done ? '' : 'Sign hand over off on its record.'}
+        {#if !done}<a class="link" href={`/jobs/${job().id}/hand_over/record`}>Its record</a>{/if}
+      </p>
+    {:else}
+      {#if found.differs.length}
+        <h3>Changed since revision {found.seals.at(-1)?.number}</h3>
+        <table data-differs>
+          <thead><tr><th>What</th><th>Was</th><th>Is</th></tr></thead>
+          <tbody>
+            {#each found.differs as one, n (`${n} ${one.label}`)}
+              <tr>
+                <th scope="row"><span class="quiet">{one.section}:</span> {one.label}</th>
+                <td>{one.was[prefs.system] || '–'}</td>
+                <td>{one.now[prefs.system] || '–'}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      {/if}
+      <p><a class="link" href={pdf(0)} download>Draft, PDF</a></p>
+      <details>
+        <summary>Read it before you sign</summary>
+        {#each found.record as part (part.title)}
+          <h3>{part.title}</h3>
+          <table>
+            <tbody>
+              {#each part.rows as row, n (`${n} ${row.label}`)}
+                <tr>
+                  <th scope="row">{row.label}</th>
+                  <td>{row.text[prefs.system]}</td>
+                  <td class="quiet">{row.by}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        {/each}
+      </details>
+    {/if}
+  </section>
+
+  {#if !missing.length || found.sealed}
+    <section class="section">
+      <h2>Signatures</h2>
+      <div class="pads">
+        <SignaturePad
+          path="hand_over.technician"
+          title="Technician"
+          name={signer}
+          signed={found.technician}
+          work={found.work}
+        />
+        <SignaturePad
+          path="hand_over.owner"
+          title="Owner"
+          name={job().settled?.job.owner ?? ''}
+          signed={found.owner}
+          work={found.work}
+        />
+      </div>
+    </section>
+  {/if}
+{/if}
+
+<style>
+  ol {
+    list-style: decimal;
+    padding-left: 1.6rem;
+  }
+  ol li {
+    padding: 0.2rem 0;
+  }
+  .ready {
+    border-left: 4px solid var(--color-success);
+    background: var(--tint);
+    padding: 0.5rem 0.8rem;
+    font-weight: 600;
+  }
+  .pads {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
+    gap: 1rem 2rem;
+  }
+  table {
+    width: 100%;
+    margin-bottom: 0.6rem;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.15rem 1rem 0.15rem 0;
+    border-top: 1px solid var(--rule);
+    font-weight: 400;
+    vertical-align: top;
+  }
+  th[scope='row'] {
+    width: 45%;
+  }
+  summary {
+    cursor: pointer;
+    font-weight: 600;
+    padding: 0.4rem 0;
+  }
+</style>
