@@ -20,24 +20,24 @@ PAPER, LAMP = "paper", "lamp"
 # name: (job's title or "", page, size, theme)
 SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "board": ("", "", DESK, PAPER),
-    "set": ("Lambing clinic trailer", "intake/set", DESK, PAPER),
     "walk-round": ("Clock-tower restorer's old set", "intake/walk", DESK, PAPER),
-    "sketch": ("Cinema tent beside the parish hall", "intake/sketch", DESK, PAPER),
     "compare": ("Lambing clinic trailer", "method/compare", DESK, PAPER),
-    "states": ("Tool library's big twin", "method/states", DESK, PAPER),
     "fuel-path": ("Cinema tent beside the parish hall", "fuel_path/train", DESK, PAPER),
     "rests-on": ("Tool library's big twin", "fuel_path/ready", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
-    "logbook": ("Choir stage", "logbook/runs", DESK, PAPER),
+    "wish": ("Tool library's big twin", "intake/wish#legs", DESK, PAPER),
+    "hand-over": ("Weir ferry's landing hut", "hand_over/close", DESK, PAPER),
+    "card": ("Choir stage", "hand_over/cards", DESK, PAPER),
+    "move": ("Star-party hut", "hand_over/move", DESK, LAMP),
+    "logbook": ("Weir ferry's landing hut", "logbook/runs", DESK, PAPER),
+    "due": ("", "due", DESK, PAPER),
     "bench-phone": ("Tool library's big twin", "fit/bench", PHONE, PAPER),
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),
-    "start": ("Lambing clinic trailer", "first_start/start", DESK, PAPER),
     "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
     "load-test": ("Choir stage", "load_test/test", DESK, PAPER),
     "joint": ("Choir stage", "load_test/joint", DESK, PAPER),
-    "cylinder": ("Lambing clinic trailer", "method/cylinder", DESK, LAMP),
 }
 
 
@@ -50,6 +50,8 @@ def take(page: Page, server: Server, ids: dict[str, str], name: str, folder: Pat
     page.evaluate("localStorage.setItem('ember.who', 'Runa Kestle')")
     page.goto(f"{server.url}/jobs/{ids[title]}/{place}" if title else f"{server.url}/{place}")
     settled(page)
+    if anchor := place.partition("#")[2]:
+        page.locator(f"#{anchor}").evaluate("it => it.scrollIntoView()")
     page.wait_for_timeout(300)
     page.screenshot(path=folder / f"{name}.png")
     print(folder / f"{name}.png")

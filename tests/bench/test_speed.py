@@ -11,7 +11,7 @@ import sys
 import time
 import uuid
 from dataclasses import replace
-from datetime import timedelta
+from datetime import date, timedelta
 from urllib.request import urlopen
 
 import pytest
@@ -44,7 +44,8 @@ from gentle_ember.store import board
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, open_jobs
 from gentle_ember.store.log import now
-from gentle_ember.store.models import JobRow
+from gentle_ember.store.models import BoardRow, JobRow
+from gentle_ember.web.app import create_app
 from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server
 from tests.helpers.sets import asked, fact, job_of
 from tests.helpers.sound import put, sound
@@ -272,6 +273,43 @@ def test_a_bench_step_and_an_automatic_sweep():
     say("bench step", undisturbed_s(one.step, 400) * 1e3, 0.2, "ms")
     say("automatic sweep", undisturbed_s(lambda: swept(bench("frame", seed=4), START), 8) * 1e3,
         200, "ms")  # fmt: skip
+
+
+def test_the_papers_of_a_finished_job(demo_copy):
+    client = create_app(demo_copy).test_client()
+    groups = client.get("/api/board?limit=50").json["groups"]
+    job = next(row["id"] for group in groups for row in group["rows"] if "ferry" in row["title"])
+    for paper in ("record.pdf?revision=1", "cards.pdf?size=letter", "cards.html", "invoice.pdf"):
+        client.get(f"/api/jobs/{job}/{paper}")
+        took = undisturbed_s(lambda paper=paper: client.get(f"/api/jobs/{job}/{paper}"), 6)
+        say(paper, took * 1000, 500, "ms")
+
+
+def test_what_is_due_on_500_sets_of_200_runs_each(demo_copy):
+    """The shop's round off its index: no job is opened for it."""
+    services = create_app(demo_copy).extensions["gentle_ember"]
+    today = date.today()
+    runs = {
+        "days": [today.toordinal() - 200 + n for n in range(200)],
+        "seconds": [3600 + n for n in range(200)],
+    }
+    with services.jobs.writing.begin() as session:
+        rows = session.scalars(select(BoardRow)).all()
+        held = next(row for row in rows if row.service)
+        job = session.get(JobRow, held.job_id)
+        plain = {one.name: getattr(held, one.name) for one in BoardRow.__table__.columns}
+        whole = {one.name: getattr(job, one.name) for one in JobRow.__table__.columns}
+        for n in range(500):
+            service = {**held.service, **runs}
+            session.add(JobRow(**{**whole, "id": f"set-{n}"}))
+            session.flush()
+            row = {**plain, "job_id": f"set-{n}", "service": service, "number": None}
+            session.add(BoardRow(**row))
+    client = create_app(demo_copy).test_client()
+    answer = client.get("/api/due?days=31").json
+    assert answer["in_service"] >= 500
+    took = undisturbed_s(lambda: client.get("/api/due?days=31"), 6)
+    say("due on 500 sets", took * 1000, 300, "ms")
 
 
 def test_a_plan_of_test_loads():

@@ -74,3 +74,41 @@ def test_the_shop_says_its_name_and_rate_once_for_all_its_papers(shop):
     shop.open(CHOIR, "hand_over/price")
     field = page.locator('[data-field="hand_over.invoice.rate"] input')
     expect(field).to_have_attribute("placeholder", re.compile("92.5"))
+
+
+def test_the_owners_phone_reads_the_cards_with_no_network(pocket, tmp_path):
+    pocket.open(CHOIR, "hand_over/cards")
+    page = pocket.page
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="One file for a phone").click()
+    kept = tmp_path / "cards.html"
+    saved.value.save_as(kept)
+    page.context.set_offline(True)
+    asked = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.goto(kept.as_uri())
+    expect(page.get_by_role("heading", level=1)).to_have_count(4)
+    page.get_by_role("link", name="When something is wrong").click()
+    expect(page.get_by_role("heading", name="Gas smelled")).to_be_in_viewport()
+    assert asked == [kept.as_uri()]
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    size = page.evaluate("parseFloat(getComputedStyle(document.querySelector('li')).fontSize)")
+    assert size >= 20
+
+
+def test_the_star_party_set_is_moved_up_to_the_ridge_and_home(shop):
+    shop.open("Star-party", "hand_over/move")
+    page = shop.page
+    page.locator(".ends select").first.select_option(label="Valley workshop, propane")
+    page.locator(".ends select").last.select_option(label="High Sill ridge, propane")
+    says = page.locator("[data-move]")
+    up = int(says.get_attribute("data-move"))
+    home = page.get_by_text(re.compile("Home again:"))
+    expect(home).to_be_visible()
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="Sheet, PDF").click()
+    assert saved.value.path().read_bytes().startswith(b"%PDF")
+    page.locator(".ends select").first.select_option(label="High Sill ridge, propane")
+    page.locator(".ends select").last.select_option(label="Valley workshop, propane")
+    expect(says).to_have_attribute("data-move", str(-up))
+    expect(page.get_by_text(re.compile("soaped"))).to_be_visible()

@@ -1,6 +1,7 @@
 """The set in service, in the real page: runs by hand and by file, upkeep noted, on both sizes."""
 
-from datetime import date
+import re
+from datetime import date, timedelta
 
 from playwright.sync_api import expect
 
@@ -90,10 +91,67 @@ def test_the_shops_round_leads_to_the_set_that_is_due(either):
     page = either.page
     either.board()
     page.get_by_role("link", name="Due on sets in service").click()
-    expect(page.locator("[data-count]")).to_contain_text("1 set in service")
+    expect(page.locator("[data-count]")).to_contain_text("2 sets in service, 1 overdue")
     page.get_by_role("button", name="three months").click()
     choir = page.locator(f'[data-set="{CHOIR}"]')
     expect(choir.locator('[data-task="air_filter"]')).to_be_visible()
-    expect(page.locator("[data-van]")).to_contain_text("1 × air filter")
+    expect(page.locator("[data-van]")).to_contain_text("2 × air filter")
     choir.get_by_role("link", name=CHOIR).click()
-    expect(page.locator('[data-task="air_filter"]')).to_be_visible()
+    expect(page.locator('tr[data-task="air_filter"]')).to_be_visible()
+
+
+def year(weeks):
+    """A CSV of a year: two runs a week on propane, each weighed."""
+    rows = ["day,hours,fuel,load,used,remark,by"]
+    first = date.today() - timedelta(days=7 * weeks + 40)
+    for week in range(weeks):
+        for day in (1, 4):
+            on = first + timedelta(days=7 * week + day)
+            rows.append(f"{on.isoformat()},1.5 h,propane,1.2 kW,3.4 lb,,by file")
+    return "\r\n".join(rows).encode()
+
+
+def test_a_year_of_runs_is_loaded_and_the_week_has_its_van_list(shop):
+    shop.open(CHOIR, "logbook/runs")
+    page = shop.page
+    page.get_by_label("Load runs").set_input_files(
+        {"name": "year.csv", "mimeType": "text/csv", "buffer": year(48)}
+    )
+    expect(page.get_by_text("96 taken in")).to_be_visible()
+    shop.saved()
+    expect(page.locator("[data-total]")).to_contain_text("169.7 h")
+    expect(page.locator("[data-runs] tbody tr")).to_have_count(20)
+    page.get_by_role("button", name="All 109").click()
+    expect(page.locator("[data-runs] tbody tr")).to_have_count(109)
+    begun = date.today() - timedelta(days=7 * 48 + 40)
+    shop.fill("logbook.since", begun.isoformat())
+    page.goto(f"{shop.server.url}/due")
+    page.get_by_role("button", name="this week").click()
+    choir = page.locator(f'[data-set="{CHOIR}"]')
+    for task in ("oil", "plug", "lash", "air_filter"):
+        expect(choir.locator(f'[data-task="{task}"]')).to_contain_text("overdue")
+    van = page.locator("[data-van]")
+    for part in ("1 × engine oil", "1 × spark plug", "2 × air filter"):
+        expect(van).to_contain_text(part)
+
+
+def test_fuel_at_hand_is_told_and_the_next_job_carries_the_history_on(either):
+    be(either)
+    either.open(CHOIR, "logbook/stock")
+    page = either.page
+    item = page.locator('[data-item="c2"]')
+    expect(item).to_contain_text("tag 7")
+    either.field("logbook.cylinders.c2.weighed").fill("12 lb")
+    either.field("logbook.cylinders.c2.weighed").press("Enter")
+    expect(either.says("logbook.cylinders.c2.weighed")).to_contain_text("less than its stamped")
+    either.fill("logbook.cylinders.c2.weighed", "36 lb")
+    expect(item).to_contain_text("h")
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    page.goto(page.url.replace("/stock", "/runs"))
+    page.get_by_role("button", name="Next job on this set").click()
+    expect(page).to_have_url(re.compile("intake/set"))
+    page.goto(page.url.replace("intake/set", "logbook/runs"))
+    expect(page.locator("[data-total]")).to_contain_text("25.7 h")
+    page.get_by_role("link", name="The job it was in before").click()
+    expect(page.get_by_label("It is", exact=True)).to_have_value("3")
+    expect(page.get_by_text("Nothing is due on it here any more")).to_be_visible()

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import io
+
 import pytest
+from pypdf import PdfReader
 
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.hand_over.cards import NEVER, Cards, cards
+from gentle_ember.core.stages.hand_over.cards import NEVER, Card, Cards, cards
+from gentle_ember.core.stages.hand_over.signs import FIELD, SIGNS
 from gentle_ember.core.stages.method.networks import safe_orders
-from gentle_ember.documents.cards import cards_html, cards_pdf
+from gentle_ember.documents.cards import _mark, cards_html, cards_pdf
 from tests.helpers.fits import CASES
 from tests.helpers.sets import CATALOG
 from tests.helpers.sound import put, sound
@@ -79,6 +84,56 @@ def test_the_one_file_needs_nothing_else_and_runs_nothing():
         for block in card.blocks:
             for line in block.lines:
                 assert line.replace("&", "&amp;").replace("'", "&#x27;") in text
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_heading_has_its_sign_and_no_two_signs_are_alike(name):
+    found = made(sound(name))
+    assert {block.sign for card in found.cards for block in card.blocks} <= set(SIGNS)
+    assert {"start", "stop", "store", "smell", "never"} <= {
+        block.sign for card in found.cards for block in card.blocks
+    }
+    assert len(set(SIGNS.values())) == len(SIGNS)
+    for strokes in SIGNS.values():
+        for stroke in strokes:
+            assert len(stroke) % 2 == 0 and len(stroke) >= 4
+        within = [at for stroke in strokes for at in stroke]
+        assert min(within) >= 0 and max(within) <= FIELD
+
+
+def test_the_papers_say_whom_to_call_and_hatch_a_fuel_as_the_pages_do():
+    front = ShopFront(name="Weir <Street>", contact="555 0100\nbench@weir.example")
+    found = made(sound("spacer"))
+    assert "Weir &lt;Street&gt;, 555 0100, bench@weir.example" in cards_html("x", found, front)
+    assert "<footer>" not in cards_html("x", found)
+    said = "".join(page.extract_text() for page in pages(cards_pdf("x", found, "a6", front)))
+    assert "Weir <Street> · 555 0100" in said
+    for fuel, strokes in (("propane", 12), ("natural_gas", 8), ("biogas", 64), ("", 0)):
+        mark = _mark(Card("k", "t", fuel, "P", ()), 40.0)
+        # Its field, what carries the letter and the letter stand on every one.
+        assert len(mark.contents) - 3 == pytest.approx(strokes, abs=3 if strokes == 12 else 0)
+        for line in mark.contents[1:-2]:
+            places = [getattr(line, at) for at in ("x1", "y1", "x2", "y2") if hasattr(line, at)]
+            assert all(-1e-9 <= at <= 40 + 1e-9 for at in places)
+
+
+def pages(content):
+    return PdfReader(io.BytesIO(content)).pages
+
+
+@pytest.mark.parametrize("size", ["letter", "a6"])
+def test_no_order_is_torn_across_two_pages(size):
+    found = made(sound("spacer"))
+    texts = [page.extract_text() for page in pages(cards_pdf("Linnet", found, size))]
+    for card in found.cards:
+        for block in card.blocks:
+            if block.numbered:
+                where = [n for n, text in enumerate(texts) if block.title in text]
+                assert any(
+                    all(line.split()[0] in texts[n] and line[-12:] in texts[n].replace("\n", " ")
+                        for line in block.lines)
+                    for n in where
+                ), block.title  # fmt: skip
 
 
 @pytest.mark.parametrize("size", ["letter", "a6"])

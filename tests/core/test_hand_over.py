@@ -154,6 +154,19 @@ def test_a_seal_is_neither_changed_nor_taken_out_nor_its_file_taken_from_under_i
     assert sealed_now(plan_of(logged))
 
 
+def test_a_field_that_a_later_version_adds_breaks_no_seal():
+    """New fields stand at their defaults; what stands there is not part of what was signed."""
+    job = both_sign(sound("spacer"))
+
+    class LaterJob(Job):
+        added: str = ""
+        listed: tuple[str, ...] = ()
+
+    later = LaterJob.model_validate(job.model_dump())
+    assert work(later) == work(job) and list(faults(later)) == []
+    assert work(later.model_copy(update={"added": "something"})) != work(job)
+
+
 def test_seals_out_of_order_or_of_another_chain_are_named():
     second = both_sign(put(both_sign(sound("spacer")), "owner", "Ferris Alder"))
     assert list(second.hand_over.seals) == ["r1", "r2"]

@@ -425,13 +425,13 @@ def test_any_bytes_are_read_or_refused(content):
 def test_a_calendar_reads_back_with_a_day_for_each_task_that_has_one():
     log = book(*(ran(200 - 10 * i, 9.0) for i in range(12)), since=ago(220))
     found = upkeep(with_book(log), TODAY)
-    calendar = Calendar.from_ical(upkeep_ics("abc", "Lambing", found, TODAY))
+    calendar = Calendar.from_ical(upkeep_ics("Upkeep", [("abc", "Lambing", found)], TODAY))
     events = {str(one["uid"]): one for one in calendar.walk("VEVENT")}
     assert len(events) == sum(one.day is not None for one in found)
     lash = events["lash-abc@gentle-ember"]
     assert lash.decoded("dtstart") == TODAY
     assert "Lambing" in str(lash["summary"]) and "manual comes first" in str(lash["description"])
-    again = Calendar.from_ical(upkeep_ics("abc", "Lambing", found, TODAY))
+    again = Calendar.from_ical(upkeep_ics("Upkeep", [("abc", "Lambing", found)], TODAY))
     assert {str(one["uid"]) for one in again.walk("VEVENT")} == set(events)
 
 

@@ -49,6 +49,33 @@ def test_what_was_not_done_is_said_and_not_left_out():
     assert {one.text for one in rows(job)["Owner taught"]} == {"not done"}
 
 
+def test_the_stack_the_gauge_and_the_plug_stand_in_it():
+    job = sound("spacer")
+    stack = {
+        one.label: one for one in rows(job)["Stack at the carburetor, from the air cleaner in"]
+    }
+    adapter = next(one for label, one in stack.items() if "spacer" in label or "adapter" in label)
+    assert adapter.value and adapter.kind == "small_length"
+    assert "gasket, added, assumed" in stack
+    told = put(job, "set.stack.gaskets", fact(0.002))
+    stack = {
+        one.label: one for one in rows(told)["Stack at the carburetor, from the air cleaner in"]
+    }
+    assert stack["gasket, added"].value == stack["gasket"].value == 0.001
+    gauged = put(job, "proof.how.propane.gauge", "manometer 2")
+    assert "gauge: manometer 2" in texts(gauged)
+    run = {"plug": {"after": "tan", "by": "RK"}, "held": fact(2900.0),
+           "readings": {"r1": {"after": fact(0.0), "output": fact(2800.0)}}}  # fmt: skip
+    site = next(iter(job.sites))
+    tested = put(job, f"load_tests.{site}-propane.runs.u1", run)
+    loads = {one.label: one for one in rows(tested)["Load tests"]}
+    assert loads["propane: plug"].text == "tan nose"
+    assert loads["propane: most it held, throttle open"].value == 2900.0
+    assert loads["propane: estimated here"].value > 1000
+    unread = put(tested, f"load_tests.{site}-propane.runs.u1.plug", {})
+    assert {one.label: one for one in rows(unread)["Load tests"]}["propane: plug"].text == MISSING
+
+
 def test_a_leak_and_a_creeping_regulator_stand_out():
     job = sound("spacer")
     joint = next(iter(job.proof.soaped.values())).joint

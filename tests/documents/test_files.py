@@ -144,8 +144,8 @@ def test_csv_table_is_complete_and_safe(demo_data):
 def test_backup_of_a_running_shop_restores_whole(demo_copy, tmp_path):
     source, _ = opened(demo_copy)  # an open connection, as a running server holds
     saved = tmp_path / "shop.zip"
-    assert backup(demo_copy, saved) == 8
-    assert restore(saved, tmp_path / "again") == 8
+    assert backup(demo_copy, saved) == 9
+    assert restore(saved, tmp_path / "again") == 9
     again, _ = opened(tmp_path / "again")
     assert {i: again.get(i).job for i in ids(again)} == {i: source.get(i).job for i in ids(source)}
 
@@ -174,7 +174,7 @@ def test_restore_refuses_beside_what_another_database_left(demo_copy, tmp_path, 
         restore(saved, fresh)
     assert sorted(one.name for one in fresh.iterdir()) == [beside.name]
     beside.unlink()
-    assert restore(saved, fresh) == 8
+    assert restore(saved, fresh) == 9
 
 
 def test_restore_refuses_attachments_of_another_shop(demo_copy, tmp_path):
@@ -260,7 +260,7 @@ def test_demo_is_seeded_once_and_holds_the_scenario(demo_copy):
     source, _ = opened(demo_copy)
     assert {i: source.get(i).revision for i in ids(source)} == before
     jobs = [source.get(i).job for i in ids(source)]
-    assert len(jobs) == 8
+    assert len(jobs) == 9
     sites = [site for job in jobs for site in job.sites.values()]
     assert any(site.elevation and site.elevation.value == 2450 for site in sites)
     assert any(gas.kind == "biogas" for site in sites for gas in site.gases.values())

@@ -368,7 +368,7 @@ def test_a_job_of_a_newer_version_says_so_and_is_kept_as_it_is(beyond, demo_copy
 def test_none_of_the_others_is_kept_away_by_it(beyond):
     client, job = beyond
     others = [one for one in ids(client).values() if one != job]
-    assert len(others) == 7
+    assert len(others) == 8
     for one in others:
         assert client.get(f"/api/jobs/{one}").status_code == 200
         assert client.get(f"/api/jobs/{one}/library").status_code == 200

@@ -264,3 +264,37 @@ def test_guesses_over_the_network_are_told_to_wait(on_lan):
     answers = [on_lan.get("/api/pair/join?token=guess", **AWAY) for _ in range(WRONG_MOST + 1)]
     assert [one.status_code for one in answers] == [403] * WRONG_MOST + [429]
     assert answers[-1].headers["Retry-After"] == "60"
+
+
+def test_the_calendars_address_is_its_own_secret_and_opens_nothing_else(on_lan, tmp_path):
+    assert on_lan.get("/api/feed").json == {"addresses": [], "network": True}
+    first = on_lan.post("/api/feed").json["addresses"][0]
+    assert first.startswith("https://192.0.2.7:8765/api/feed/")
+    at = first.removeprefix("https://192.0.2.7:8765")
+    kept = tmp_path / "d" / "tls" / "calendar"
+    assert kept.stat().st_mode & 0o777 == 0o600
+    found = on_lan.get(at, **AWAY)
+    assert found.status_code == 200 and found.mimetype == "text/calendar"
+    assert found.data.startswith(b"BEGIN:VCALENDAR")
+    # From the network it is read alone, and lets nobody in.
+    for method in ("put", "post", "delete", "patch"):
+        assert getattr(on_lan, method)(at, **AWAY).status_code in (403, 404, 405)
+    for other in ("/api/feed", "/api/board", "/api/feed/../board"):
+        assert on_lan.get(other, **AWAY).status_code in (403, 404)
+    for verb in ("post", "delete"):
+        assert getattr(on_lan, verb)("/api/feed", **AWAY).status_code == 403
+    for wrong in ("x" * 43, at.split("/")[3][:-1], " "):
+        assert on_lan.get(f"/api/feed/{wrong}/upkeep.ics", **AWAY).status_code == 404
+    second = on_lan.post("/api/feed").json["addresses"][0]
+    assert second != first and on_lan.get(at, **AWAY).status_code == 404
+    assert on_lan.delete("/api/feed").json["addresses"] == []
+    assert on_lan.get(second.removeprefix("https://192.0.2.7:8765"), **AWAY).status_code == 404
+
+
+@pytest.mark.parametrize("held", [b"", b"\n", b"short", b"\xff" * 50])
+def test_an_address_that_is_lost_or_damaged_is_nobodys(on_lan, tmp_path, held):
+    kept = tmp_path / "d" / "tls" / "calendar"
+    kept.parent.mkdir(parents=True, exist_ok=True)
+    kept.write_bytes(held)
+    for guess in ("", "short", "%FF"):
+        assert on_lan.get(f"/api/feed/{guess}/upkeep.ics", **AWAY).status_code == 404

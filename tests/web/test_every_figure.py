@@ -15,7 +15,17 @@ from tests.helpers.service import figures, ids, show, write
 
 PAGES = {one.stem for one in (Path(__file__).parents[2] / "docs" / "engineering").glob("*.md")}
 EVERY = ",".join(VIEWS)
-JOBS = ("Lambing", "Cinema", "Honey", "Star-party", "Cider", "Tool", "Choir", "Clock-tower")
+JOBS = (
+    "Lambing",
+    "Cinema",
+    "Honey",
+    "Star-party",
+    "Cider",
+    "Tool",
+    "Choir",
+    "Clock-tower",
+    "Weir",
+)
 ROUNDED_PARTS = 2e-2
 OF_A_CASE = (
     "path.", "help.", "gain.", "left.", "run.", "sketch.", "method.", "fit.time", "output.biogas",

@@ -66,6 +66,11 @@ def test_the_move_sheet_names_every_way_and_goes_out_as_pdf(demo_client):
         assert sheet.data.startswith(b"%PDF")
         box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", sheet.data)
         assert (round(float(box[1])), round(float(box[2]))) == size
+    card = demo_client.get(f"{place}&size=card")
+    box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", card.data)
+    assert (round(float(box[1])), round(float(box[2]))) == (298, 420)
+    said = " ".join(one.extract_text() for one in PdfReader(io.BytesIO(card.data)).pages)
+    assert "Proven there" in said and "λ" not in said
     none = demo_client.get(f"/api/jobs/{job}/move.pdf?start=s1-biogas&goal=s9-biogas")
     assert none.status_code == 422
     assert none.json["errors"][0]["path"] == "goal"

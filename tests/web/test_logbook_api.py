@@ -1,9 +1,11 @@
 """The logbook through the service: runs written and refused, files out and in, what is due."""
 
+import io
 from datetime import date, timedelta
 
 import pytest
 from icalendar import Calendar
+from pypdf import PdfReader
 
 from tests.helpers.service import change, ids, key, show, write
 
@@ -149,17 +151,20 @@ def due(client, days=14):
 
 
 def test_the_shop_sees_what_is_due_by_place_and_what_to_take(demo_client, choir):
-    assert due(demo_client, 0)["overdue"] == 0 and due(demo_client, 0)["in_service"] == 1
+    now = due(demo_client, 0)
+    assert (now["overdue"], now["in_service"]) == (1, 2)
+    assert [place["place"] for place in now["places"]] == ["Weir landing"]
     quarter = due(demo_client, 92)
-    (place,) = quarter["places"]
-    assert place["place"] == "Lantern Close green"
+    first, place = quarter["places"]
+    assert (first["place"], place["place"]) == ("Weir landing", "Lantern Close green")
     (one,) = place["sets"]
     assert (one["job"], one["title"]) == (choir, "Choir stage")
     keys = [task["key"] for task in one["tasks"]]
     assert {"exercise", "air_filter"} <= set(keys)
-    assert {"name": "air filter", "count": 1} in quarter["van"]
+    assert {"name": "air filter", "count": 2} in quarter["van"]
     assert [task["due"] for task in one["tasks"]] == sorted(task["due"] for task in one["tasks"])
-    assert len(due(demo_client, 31)["places"][0]["sets"][0]["tasks"]) <= len(keys)
+    sooner = due(demo_client, 31)["places"][-1]["sets"][0]["tasks"]
+    assert {task["key"] for task in sooner} <= set(keys)
 
 
 def test_what_is_overdue_stands_first_and_goes_when_it_is_done(demo_client, choir):
@@ -167,17 +172,93 @@ def test_what_is_overdue_stands_first_and_goes_when_it_is_done(demo_client, choi
     assert run(demo_client, choir, "long", late, hours="20 h").status_code == 200
     assert run(demo_client, choir, "more", {**late, "on": ago(0)}, hours="20 h").status_code == 200
     found = due(demo_client, 0)
-    assert found["overdue"] >= 1
-    assert "air_filter" in {t["key"] for t in found["places"][0]["sets"][0]["tasks"]}
+    assert found["overdue"] >= 2
+
+    def overdue(found):
+        return {
+            task["key"] for place in found["places"] for one in place["sets"]
+            for task in one["tasks"] if one["job"] == choir and task["state"] == "over"
+        }  # fmt: skip
+
+    assert "air_filter" in overdue(found)
     done = {"task": "air_filter", "on": ago(0), "by": "RK"}
     assert change(demo_client, choir, "logbook.upkeep.f", done).status_code == 200
     after = due(demo_client, 0)
-    tasks = [t["key"] for p in after["places"] for s in p["sets"] for t in s["tasks"]]
-    assert "air_filter" not in tasks or due(demo_client, 0)["overdue"] < found["overdue"]
+    assert "air_filter" not in overdue(after) and after["overdue"] < found["overdue"]
 
 
 def test_an_archived_set_is_in_no_round_and_a_span_has_limits(demo_client, choir):
     assert change(demo_client, choir, "archived", True).status_code == 200
     found = due(demo_client, 366)
-    assert (found["in_service"], found["places"], found["van"]) == (0, [], [])
+    assert found["in_service"] == 1
+    assert [one["title"] for place in found["places"] for one in place["sets"]] == [
+        "Weir ferry's landing hut"
+    ]
     assert demo_client.get("/api/due?days=9999").status_code == 422
+
+
+def test_fuel_at_hand_is_weighed_worth_hours_and_due_by_its_dates(demo_client, choir):
+    at = "logbook.cylinders.c9"
+    told = [{"path": at, "value": {"size": "20", "name": "tag 4", "stamped": "04 14",
+                                   "stamp": "made", "weighed_on": ago(1)}},
+            {"path": f"{at}.weighed", "typed": "30 lb"}, {"path": f"{at}.tare", "typed": "17 lb"},
+            {"path": "logbook.cans.k9", "value": {"filled_on": ago(30)}},
+            {"path": "logbook.cans.k9.volume", "typed": "5 gal"}]  # fmt: skip
+    assert write(demo_client, choir, *told).status_code == 200
+    by_key = {one["key"]: one for one in book(demo_client, choir)["stock"]}
+    tag, can = by_key["c9"], by_key["k9"]
+    assert (tag["name"], tag["until"], tag["standing"]) == ("tag 4", "2026-04-30", "over")
+    assert tag["hours"]["method"]["page"] == "cylinder" and can["hours"]["value"] > 3600
+    over = [one for one in book(demo_client, choir)["due"] if one["key"] == "cylinders"]
+    assert over[0]["state"] == "over" and not over[0]["done_here"]
+    light = write(demo_client, choir, {"path": f"{at}.weighed", "typed": "12 lb"})
+    assert light.json["errors"][0]["path"] == f"{at}.weighed"
+    assert "less than its stamped tare" in light.json["errors"][0]["message"]
+    kept = show(demo_client, choir, "logbook")["job"]["logbook"]["cylinders"]["c9"]
+    assert kept["weighed"]["typed"] == "30 lb"
+
+
+def test_the_next_job_on_a_set_carries_its_logbook_and_is_made_once(demo_client, choir):
+    before = book(demo_client, choir)
+    body = {"key": key(), "who": "Runa Kestle", "same_set": True}
+    made = [demo_client.post(f"/api/jobs/{choir}/copy", json=body) for _ in range(2)]
+    assert [one.status_code for one in made] == [201, 201]
+    (new,) = {one.json["id"] for one in made}
+    after = book(demo_client, new)
+    assert (after["total"], after["meter"]) == (before["total"], before["meter"])
+    old = show(demo_client, choir)["job"]["logbook"]
+    assert (old["ended_as"], old["ended"]) == ("next_job", TODAY.isoformat())
+    assert len(old["runs"]) == 13
+    assert show(demo_client, new)["job"]["logbook"]["before"] == choir
+    found = due(demo_client, 366)
+    assert found["in_service"] == 2
+    listed = {one["job"] for place in found["places"] for one in place["sets"]}
+    assert new in listed and choir not in listed and len(listed) == 2
+    # It is a new job: nothing of the old one is signed or proven in it.
+    assert show(demo_client, new)["route"][0]["state"] != "done"
+    undone = demo_client.post(f"/api/jobs/{choir}/undo", json={"key": key(), "who": "Runa Kestle"})
+    assert undone.status_code == 200
+
+
+def test_the_sheet_to_write_runs_on_fits_a_page_and_says_whose_it_is(demo_client, choir):
+    for system, width in (("us", 612), ("metric", 595)):
+        pdf = demo_client.get(f"/api/jobs/{choir}/runs-form.pdf?system={system}")
+        assert pdf.status_code == 200 and "runs-form.pdf" in pdf.headers["Content-Disposition"]
+        (page,) = PdfReader(io.BytesIO(pdf.data)).pages
+        assert round(page.mediabox.width) == width
+        said = " ".join(page.extract_text().split())
+        for text in ("Wexlet Duo 4500", "Lantern Close choir", "Hour meter after", "P propane",
+                     "N natural gas", "Kettlebank Engine Works"):  # fmt: skip
+            assert text in said
+        assert ("lb" if system == "us" else "kg") in said
+
+
+def test_the_shops_calendar_has_every_set_with_its_place(demo_client):
+    (address,) = demo_client.post("/api/feed").json["addresses"]
+    calendar = Calendar.from_ical(demo_client.get(address.split("localhost")[1]).data)
+    assert str(calendar["X-WR-CALNAME"]) == "Upkeep: Kettlebank Engine Works"
+    said = [str(one["SUMMARY"]) for one in calendar.walk("VEVENT")]
+    assert any("Choir stage, Lantern Close green" in one for one in said)
+    assert any("Air filter" in one and "Weir landing" in one for one in said)
+    uids = [str(one["UID"]) for one in calendar.walk("VEVENT")]
+    assert len(uids) == len(set(uids))

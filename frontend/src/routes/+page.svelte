@@ -36,7 +36,7 @@
 
   const copy = (row: BoardRow) =>
     act(async () => {
-      const body = { key: writeKey(), who: prefs.who };
+      const body = { key: writeKey(), who: prefs.who, same_set: false };
       await ask(
         api.POST('/api/jobs/{job_id}/copy', { params: { path: { job_id: row.id } }, body })
       );

@@ -222,13 +222,24 @@ describe('the owner’s cards', () => {
     fuel: key,
     letter,
     blocks: [
-      { title: 'To start', lines: ['Open the valve.', 'Start it.'], numbered: true },
-      { title: 'Never', lines: ['Never indoors.'], numbered: false }
+      {
+        title: 'To start',
+        lines: ['Open the valve.', 'Start it.'],
+        numbered: true,
+        sign: 'start'
+      },
+      { title: 'Never', lines: ['Never indoors.'], numbered: false, sign: 'no such' }
     ]
   });
+  const signs = {
+    start: [
+      [1, 2, 3, 4],
+      [5, 6, 7, 8]
+    ]
+  };
   const page = async (cards: Record<string, unknown>) => {
     session.close();
-    shop.views = { cards };
+    shop.views = { cards: { signs, ...cards } };
     session = await opened();
     return inJob(Cards as Component<Record<string, unknown>>, {}, session);
   };
@@ -244,6 +255,9 @@ describe('the owner’s cards', () => {
     );
     expect(container.querySelectorAll('ol li')).toHaveLength(2);
     expect(container.querySelectorAll('ul li')).toHaveLength(1);
+    const [start, never] = [...container.querySelectorAll('h3')];
+    expect(start?.querySelectorAll('polyline')).toHaveLength(2);
+    expect(never?.querySelectorAll('polyline')).toHaveLength(0);
   });
 
   it('say which are withheld, and why', async () => {

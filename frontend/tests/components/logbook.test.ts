@@ -6,10 +6,12 @@ import type { JobSession } from '$lib/session/session.svelte';
 import LogRun from '$lib/stages/logbook/LogRun.svelte';
 import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
 import RunsFile from '$lib/stages/logbook/RunsFile.svelte';
+import SetEnds from '$lib/stages/logbook/SetEnds.svelte';
 import Watch from '$lib/stages/logbook/Watch.svelte';
 import { today, written } from '$lib/stages/logbook/days';
+import Stock from '../../src/routes/jobs/[id]/logbook/stock/+page.svelte';
 import { shop } from '../shop';
-import { inJob, opened } from './inJob';
+import { figure, inJob, opened } from './inJob';
 
 type Watched = components['schemas']['WatchedOut'];
 const method = {
@@ -199,5 +201,91 @@ describe('a file of readings', () => {
     await waitFor(() => expect(Object.keys(shop.doc)).toHaveLength(120));
     expect(Math.max(...shop.asked.map((one) => one.paths.length))).toBe(50);
     expect(screen.getByRole('status').textContent).toContain('120 taken in.');
+  });
+});
+
+describe('a set that leaves or goes on', () => {
+  let session: JobSession;
+  beforeEach(async () => {
+    shop.reset();
+    prefs.who = 'Odo Marlin';
+  });
+  afterEach(() => session.close());
+
+  it('says what it became, and then asks for the day', async () => {
+    session = await opened();
+    inJob(SetEnds, {}, session);
+    expect(screen.queryByLabelText('Since')).toBeNull();
+    await fireEvent.change(screen.getByLabelText('It is'), { target: { value: '1' } });
+    await waitFor(() => expect(shop.doc['logbook.ended_as']).toBe('sold'));
+    expect(await screen.findByLabelText('Since')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Next job on this set' })).toBeNull();
+  });
+
+  it('leads back to the job it was in before', async () => {
+    shop.doc = { 'logbook.before': 'j7' };
+    session = await opened();
+    inJob(SetEnds, {}, session);
+    const link = screen.getByRole('link', { name: 'The job it was in before' });
+    expect(link.getAttribute('href')).toBe('/jobs/j7/logbook/runs');
+  });
+});
+
+describe('fuel at hand', () => {
+  let session: JobSession;
+  beforeEach(() => shop.reset());
+  afterEach(() => session.close());
+  const item = (more: Partial<components['schemas']['StockOut']>) => ({
+    key: 'c1',
+    kind: 'cylinder' as const,
+    name: 'tag 4',
+    hours: null,
+    why_not: '',
+    until: '',
+    standing: null,
+    ...more
+  });
+
+  it('tells hours, why there are none, and what is past its date in words', async () => {
+    shop.views = {
+      logbook: {
+        stock: [
+          item({
+            hours: figure({ key: 'stock.c1', label: 'tag 4' }),
+            until: '2031-04-30',
+            standing: 'good'
+          }),
+          item({
+            key: 'c2',
+            name: 'tag 7',
+            why_not: 'not weighed',
+            until: '2026-03-31',
+            standing: 'over'
+          }),
+          item({ key: 'k1', kind: 'can', name: 'red can', why_not: 'nobody said', standing: null })
+        ]
+      }
+    };
+    session = await opened();
+    const { container } = inJob(Stock as never, {}, session);
+    const said = [...container.querySelectorAll('[data-item]')].map((one) => one.textContent);
+    expect(said[0]).toContain('2,880');
+    expect(said[0]).toContain('Apr 30, 2031');
+    expect(said[0]).not.toContain('past');
+    expect(said[1]).toContain('not weighed');
+    expect(said[1]).toContain('past its date');
+    expect(said[2]).toContain('no date told');
+  });
+
+  it('begins a cylinder or can with today', async () => {
+    shop.views = { logbook: { stock: [] } };
+    session = await opened();
+    inJob(Stock as never, {}, session);
+    await fireEvent.click(screen.getByRole('button', { name: 'Add a can' }));
+    await waitFor(() => expect(shop.doc['logbook.cans.k1']).toMatchObject({ filled_on: today() }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Add a cylinder' }));
+    await waitFor(() =>
+      expect(shop.doc['logbook.cylinders.c1']).toMatchObject({ size: '20', weighed_on: today() })
+    );
   });
 });

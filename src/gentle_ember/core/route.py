@@ -360,6 +360,13 @@ def implied(before: Job, plan: Plan) -> tuple[Change, ...]:
     return tuple(one for stage in STAGES for one in stage.follows(before, plan))
 
 
+def next_on_set(job: Job, job_id: str) -> Job:
+    """A new job on the very set of another, with its logbook carried on; nothing else is done."""
+    log = job.logbook.model_copy(update={"before": job_id, "ended": "", "ended_as": ""})
+    title = f"{job.title[:110]}, next job"
+    return copied(job).model_copy(update={"title": title, "logbook": log})
+
+
 def copied(job: Job) -> Job:
     """A new job for a set like this one at the same sites; nothing in it is done or consented."""
     made: dict[str, Any] = {}

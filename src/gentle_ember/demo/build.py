@@ -11,6 +11,7 @@ from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.shop import UNNAMED
 from gentle_ember.demo.fits import FITS
+from gentle_ember.demo.handed import HANDED, handing
 from gentle_ember.demo.loads import LOADS
 from gentle_ember.demo.meterings import METERINGS, STARTS
 from gentle_ember.demo.proofs import PROOFS
@@ -62,6 +63,8 @@ def seed(data: Path) -> int:
         for step in _work(demo.key, jobs, stored.id):
             write(step)
         write(last)
+        for step in _after(demo.key, jobs, stored.id):
+            write(step)
     return len(JOBS)
 
 
@@ -86,6 +89,12 @@ def _work(key: str, jobs: JobStore, job_id: str) -> Iterator[dict[str, Step]]:
         yield from metered.steps()
     for loaded in LOADS.get(key, ()):
         yield from loaded.steps()
+
+
+def _after(key: str, jobs: JobStore, job_id: str) -> Iterator[dict[str, Step]]:
+    """What came once its stages were signed: handed over, in service."""
+    if handed := HANDED.get(key):
+        yield from handing(handed, lambda: jobs.get(job_id).job, jobs.catalog)
     yield from logbooks().get(key, ())
 
 

@@ -141,4 +141,5 @@ FITS: dict[str, DemoFit] = {
     ),
     "stars": DemoFit({}, "Runa Kestle", "2026-11-18"),
     "choir": DemoFit({}, "Runa Kestle", "2026-10-20"),
+    "ferry": DemoFit({}, "Odo Marlin", "2026-05-11"),
 }  # fmt: skip

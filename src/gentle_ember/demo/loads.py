@@ -45,6 +45,18 @@ class DemoLoad:
 
 
 LOADS: dict[str, tuple[DemoLoad, ...]] = {
+    "ferry": (
+        DemoLoad(
+            "propane", "Odo Marlin", "2026-05-12", ("turns", "3.9"), "15 °C",
+            (
+                ("0 min", "2800 W", "118 V", "88 %", "0.97"),
+                ("7 min", "2815 W", "118 V", "90 %", "0.97"),
+                ("14 min", "2810 W", "117 V", "91 %", "0.96"),
+                ("21 min", "2805 W", "117 V", "91 %", "0.96"),
+            ),
+            "gray", "Holds the hut's heater and lamps with room to spare.",
+        ),
+    ),
     "choir": (
         DemoLoad(
             "natural_gas", "Runa Kestle", "2026-10-21", ("turns", "3.6"), "14 °C",

@@ -69,8 +69,25 @@ class DemoStart:
         }  # fmt: skip
 
 
-STARTS: dict[str, DemoStart] = {"choir": DemoStart("Runa Kestle", "2026-10-21")}
+STARTS: dict[str, DemoStart] = {
+    "choir": DemoStart("Runa Kestle", "2026-10-21"),
+    "ferry": DemoStart("Odo Marlin", "2026-05-12"),
+}
 METERINGS: dict[str, tuple[DemoMetering, ...]] = {
+    "ferry": (
+        DemoMetering(
+            "propane", "Odo Marlin", "2026-05-12",
+            (
+                ("3.1", "2810 W", "smooth"), ("4.9", "2680 W", "smooth"),
+                ("2.2", "2085 W", "hunting"), ("3.8", "2875 W", "smooth"),
+                ("2.8", "2645 W", "smooth"), ("4.4", "2820 W", "smooth"),
+                ("3.4", "2860 W", "smooth"), ("4.6", "2780 W", "smooth"),
+                ("3.2", "2830 W", "smooth"), ("4.1", "2865 W", "smooth"),
+            ),
+            "3.9", "Lightly seated, paint mark toward the tank.",
+            ("no_load", "eco", "load_step", "idle", "lock"),
+        ),
+    ),
     "choir": (
         DemoMetering(
             "natural_gas", "Runa Kestle", "2026-10-21",

@@ -80,6 +80,7 @@ class DemoProof:
 
 PROOFS: dict[str, DemoProof] = {
     "stars": DemoProof("Odo Marlin", "2026-11-18"),
+    "ferry": DemoProof("Odo Marlin", "2026-05-11", loaded=True),
     "choir": DemoProof(
         "Runa Kestle", "2026-10-20", 6, True, ("2 L", "7 in wc", "6.95 in wc", "15 min")
     ),

@@ -387,4 +387,56 @@ CLOCK = DemoJob(
     ),
 )
 
-JOBS = (LAMBING, CINEMA, HONEY, STARS, CIDER, LIBRARY, CHOIR, CLOCK)
+FERRY = DemoJob(
+    "ferry",
+    "Weir ferry's landing hut",
+    "Odo Marlin",
+    (
+        {
+            "owner": "Weir ferry, Jory Pell",
+            "wish": "A slow, quiet set by the landing that carries the hut through winter nights.",
+            "set.maker": "Tumbrick",
+            "set.model": "Slow Six",
+            "set.set_class": "low_speed",
+            "set.running": plate("3200 W"),
+            "set.starting": plate("3800 W"),
+            "set.displacement": plate("420 cc"),
+            "set.volts": plate("120 V"),
+            "set.hertz": plate("60 Hz"),
+            "set.tank": plate("4.0 gal"),
+            "set.gasoline": "e10",
+            "set.carburetor.type": "float",
+            "set.carburetor.fuel_solenoid": False,
+        },
+        {
+            "sites.s1.name": "Weir landing",
+            "sites.s1.elevation": measured("180 ft"),
+            "sites.s1.coldest": owner("-6 °C"),
+            "sites.s1.hottest": owner("29 °C"),
+            "sites.s1.cylinders.c1": {"size": "30", "count": 1, "shelter": "breeze"},
+            "sites.s1.cylinders.c1.distance": measured("6 ft"),
+            "load.planned": measured("1300 W"),
+            "load.largest_start": measured("2.4 kW"),
+        },
+        {
+            **{
+                f"stages.{name}": done("Odo Marlin", day)
+                for name, day in (
+                    ("intake", "2026-04-28"),
+                    ("method", "2026-04-28"),
+                    ("fuel_path", "2026-05-04"),
+                    ("fit", "2026-05-11"),
+                    ("prove_tight", "2026-05-11"),
+                    ("first_start", "2026-05-12"),
+                    ("load_test", "2026-05-12"),
+                )
+            },
+            **{
+                f"confirmed.{key}": {"done": True, "by": "Odo Marlin"}
+                for key in ("load_joined", "neutral", "gfci", "appliances")
+            },
+        },
+    ),
+)
+
+JOBS = (LAMBING, CINEMA, HONEY, STARS, CIDER, LIBRARY, CHOIR, CLOCK, FERRY)

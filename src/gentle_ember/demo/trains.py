@@ -43,4 +43,5 @@ TRAINS: dict[str, tuple[DemoTrain, ...]] = {
         DemoTrain("propane", "two_barrel_adapter-check_pigtails"),
     ),
     "choir": (DemoTrain("natural_gas", "second_gas-utility"),),
+    "ferry": (DemoTrain("propane", "spacer_adapter-cylinder"),),
 }

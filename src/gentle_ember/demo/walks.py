@@ -262,6 +262,28 @@ WALKS: StepsOf = {
             "Runa Kestle", fitter="license PM-118, permit 26-0388", utility="", warranty=""
         ),
     ),
+    "ferry": (
+        {
+            "wants.propane": True,
+            "set.serial": "TS6-00912",
+            **COMMON,
+            **studs("50 mm", "42 mm"),
+            **room("30 mm", "25 mm", "80 mm", "third_bolt"),
+            "set.faces.f1": face("right frame tube"),
+        },
+        {
+            "set.faces.f1.room": measured("110 mm"),
+            "sites.s1.sketch.items.s1": item("set", 14, 12),
+            "sites.s1.sketch.items.o1": item("opening", 14, 2.5, "hut door"),
+            "sites.s1.sketch.items.c1": item("cylinder", 11, 10, "100 lb"),
+            "sites.s1.sketch.exhaust": 180,
+            "sites.s1.storage": "outdoors",
+        },
+        looked(),
+        choice("Odo Marlin", "2026-04-28", "Keeps gasoline for the day the gas runs out.",
+               "spacer_adapter"),
+        confirmed("Odo Marlin", drilling="", warranty=""),
+    ),
     "clock": (
         {
             "wants.propane": True,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 from xml.sax.saxutils import escape
 
@@ -15,6 +15,7 @@ from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, Tabl
 
 from gentle_ember.core.catalog import Supplier
 from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine, Source
+from gentle_ember.core.stages.hand_over.invoice import exact, money
 from gentle_ember.units.registry import System
 
 INK, RULE, EMBER = HexColor("#26221e"), HexColor("#d8d2c6"), HexColor("#b83a0b")
@@ -30,9 +31,18 @@ _RIGHT = ParagraphStyle("right", parent=_TEXT, alignment=2)
 
 
 def bill_pdf(
-    title: str, owner: str, bill: Bill, suppliers: Mapping[str, Supplier], system: System
+    title: str,
+    owner: str,
+    bill: Bill,
+    suppliers: Mapping[str, Supplier],
+    system: System,
+    currency: str = "$",
 ) -> bytes:
     """A bill on Letter (US) or A4 (metric)."""
+
+    def asked(price: float) -> str:
+        return escape(money(exact(price), currency))
+
     buffer = io.BytesIO()
     page = SimpleDocTemplate(
         buffer,
@@ -48,11 +58,11 @@ def bill_pdf(
         Paragraph(f"Parts list: {escape(title)}", _HEAD),
         Paragraph(escape(owner), _TEXT),
         Spacer(0, 4 * mm),
-        _table(bill, page.width),
+        _table(bill, page.width, asked),
         Spacer(0, 4 * mm),
         Paragraph(
-            f"<b>$ {bill.price:.2f}</b>"
-            + (f", of it $ {bill.core:.2f} deposit" if bill.core else "")
+            f"<b>{asked(bill.price)}</b>"
+            + (f", of it {asked(bill.core)} deposit" if bill.core else "")
             + (f"; last ordered part in {bill.days} days" if bill.days else ""),
             _TEXT,
         ),
@@ -74,13 +84,13 @@ def bill_pdf(
     return buffer.getvalue()
 
 
-def _table(bill: Bill, width: float) -> Table:
+def _table(bill: Bill, width: float, asked: Callable[[float], str]) -> Table:
     rows: list[list[Any]] = []
     groups: list[int] = []
     for group in bill.groups():
         groups.append(len(rows))
         rows.append([Paragraph(group.title, _GROUP), "", "", "", ""])
-        rows += [_row(line) for line in group.lines]
+        rows += [_row(line, asked) for line in group.lines]
     if not rows:
         rows.append([Paragraph("Nothing yet.", _TEXT), "", "", "", ""])
     shares = (0.06, 0.1, 0.54, 0.15, 0.15)
@@ -96,10 +106,10 @@ def _table(bill: Bill, width: float) -> Table:
     return table
 
 
-def _row(line: PartLine) -> list[Any]:
+def _row(line: PartLine, asked: Callable[[float], str]) -> list[Any]:
     count = f"{line.count:g} m" if line.part.by_length else f"{line.count:g}"
     uses = escape(", ".join(line.uses))
-    shown = "" if line.source is Source.SITE else f"$ {line.price:.2f}"
+    shown = "" if line.source is Source.SITE else asked(line.price)
     return [
         Paragraph("[  ]", _TEXT),
         Paragraph(count, _RIGHT),

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from decimal import Decimal
-from html import escape
 from typing import Any
 
 from gentle_ember.core.job.job import Job, machine_name
@@ -24,6 +23,7 @@ def invoice_pdf(job: Job, found: InvoiceHere, front: ShopFront, system: System) 
         RIGHT,
         RIGHT_BOLD,
         TEXT,
+        escape,
         letterhead,
         lines,
         ruled,
@@ -31,8 +31,7 @@ def invoice_pdf(job: Job, found: InvoiceHere, front: ShopFront, system: System) 
     )  # fmt: skip
 
     def asked(amount: Decimal) -> str:
-        # The printers' own fonts have no minus of its own.
-        return escape(money(amount, front.currency).replace("−", "-"))
+        return escape(money(amount, front.currency))
 
     told = job.hand_over.invoice
     buffer = io.BytesIO()

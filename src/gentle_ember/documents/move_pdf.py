@@ -3,22 +3,13 @@
 from __future__ import annotations
 
 import io
-from html import escape as escaped
-from typing import Any
+from typing import Any, Literal
 
 from gentle_ember.core.base.figure import Figure
 from gentle_ember.core.physics.fuels import NAMES
 from gentle_ember.core.stages.hand_over.moving import MoveSheet
 from gentle_ember.units import show
 from gentle_ember.units.registry import System
-
-PLAIN = str.maketrans({"λ": "lambda", "−": "-", "′": "'", "″": '"'})
-"""What the standard fonts of a PDF have no sign for."""
-
-
-def escape(text: str) -> str:
-    """Text as it may stand in a paragraph of the sheet."""
-    return escaped(text.translate(PLAIN))
 
 
 def shown(one: Figure, system: System) -> str:
@@ -28,30 +19,44 @@ def shown(one: Figure, system: System) -> str:
     return f"{found.text} {found.unit}".strip() + band
 
 
-def move_pdf(title: str, names: tuple[str, str], move: MoveSheet, system: System) -> bytes:
-    """The sheet on Letter (US) or A4 (metric).
+def move_pdf(
+    title: str, names: tuple[str, str], move: MoveSheet, system: System,
+    size: Literal["sheet", "card"] = "sheet",
+) -> bytes:  # fmt: skip
+    """The sheet on Letter (US) or A4 (metric), or a card of A6 for a pocket.
 
     Args:
         title: of the job.
         names: of the two sites.
         move: the way between them.
         system: the reader's units.
+        size: a sheet or a card.
     """
     from reportlab.lib.colors import HexColor
-    from reportlab.lib.pagesizes import A4, letter
+    from reportlab.lib.pagesizes import A4, A6, letter
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.lib.units import mm
     from reportlab.platypus import Paragraph, SimpleDocTemplate, Table, TableStyle
 
-    text = ParagraphStyle("text", fontName="Helvetica", fontSize=10, leading=13)
-    bold = ParagraphStyle("bold", parent=text, fontName="Helvetica-Bold")
-    head = ParagraphStyle("head", parent=bold, fontSize=16, leading=20)
-    group = ParagraphStyle("group", parent=bold, fontSize=12, leading=16, spaceBefore=9)
-    large = ParagraphStyle("large", parent=bold, fontSize=14, leading=18, spaceBefore=6)
+    from gentle_ember.documents.paper import escape
+
+    card = size == "card"
+    small = 0.72 if card else 1.0
+
+    def style(name: str, points: float, lead: float, **more: Any) -> ParagraphStyle:
+        return ParagraphStyle(name, fontSize=points * small, leading=lead * small,
+                              **{"fontName": "Helvetica-Bold", **more})  # fmt: skip
+
+    text = style("text", 10, 13, fontName="Helvetica")
+    bold = style("bold", 10, 13)
+    head = style("head", 16, 20)
+    group = style("group", 12, 16, spaceBefore=9 * small, keepWithNext=1)
+    large = style("large", 14, 18, spaceBefore=6 * small)
+    edge = 7 * mm if card else 16 * mm
     buffer = io.BytesIO()
     page = SimpleDocTemplate(
-        buffer, pagesize=letter if system == "us" else A4, leftMargin=16 * mm,
-        rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+        buffer, pagesize=A6 if card else letter if system == "us" else A4, leftMargin=edge,
+        rightMargin=edge, topMargin=min(edge, 14 * mm), bottomMargin=min(edge, 14 * mm),
         title=f"Move sheet, {title}", author="Gentle Ember",
     )  # fmt: skip
     fuels = [NAMES[one.fuel] for one in (move.start, move.goal)]

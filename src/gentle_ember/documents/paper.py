@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
-from html import escape
+from html import escape as escaped
 from typing import Any
 
 from reportlab.lib.colors import HexColor
@@ -22,7 +22,7 @@ BOLD = ParagraphStyle("bold", parent=TEXT, fontName="Helvetica-Bold")
 RIGHT = ParagraphStyle("right", parent=TEXT, alignment=2)
 RIGHT_BOLD = ParagraphStyle("right_bold", parent=BOLD, alignment=2)
 HEAD = ParagraphStyle("head", parent=BOLD, fontSize=16, leading=20)
-GROUP = ParagraphStyle("group", parent=BOLD, fontSize=11, leading=14, spaceBefore=9)
+GROUP = ParagraphStyle("group", parent=BOLD, fontSize=11, leading=14, spaceBefore=9, keepWithNext=1)
 LOGO_MM = 18.0
 
 
@@ -33,6 +33,15 @@ def sheet(buffer: io.BytesIO, title: str, system: System) -> SimpleDocTemplate:
         rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=18 * mm, title=title,
         author="Gentle Ember",
     )  # fmt: skip
+
+
+PLAIN = str.maketrans({"λ": "lambda", "−": "-", "′": "'", "″": '"', "≤": "<=", "≥": ">="})
+"""What the standard fonts of a PDF have no sign for."""
+
+
+def escape(text: str) -> str:
+    """Text as it may stand in a paragraph of a paper."""
+    return escaped(text.translate(PLAIN))
 
 
 def lines(text: str) -> str:
@@ -59,9 +68,12 @@ def letterhead(front: ShopFront, width: float) -> list[Any]:
     return [head, Spacer(0, 4 * mm)]
 
 
-def ruled(rows: list[list[Any]], widths: list[float], *more: tuple[Any, ...]) -> Table:
-    """A table with a rule above each row."""
-    table = Table(rows, colWidths=widths)
+def ruled(
+    rows: list[list[Any]], widths: list[float], *more: tuple[Any, ...],
+    heights: list[float | None] | None = None,
+) -> Table:  # fmt: skip
+    """A table with a rule above each row, each as high as it must be unless told."""
+    table = Table(rows, colWidths=widths, rowHeights=heights)
     table.setStyle(TableStyle([
         ("LINEABOVE", (0, 0), (-1, -1), 0.4, RULE), ("VALIGN", (0, 0), (-1, -1), "TOP"),
         ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2), *more,

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from collections.abc import Sequence
-from html import escape
 from typing import Any
 
 from gentle_ember.core.job.hand_over import PAD, SealedRecord, Signature
@@ -45,6 +44,7 @@ def record_pdf(
         GROUP,
         HEAD,
         TEXT,
+        escape,
         letterhead,
         ruled,
         sheet,
@@ -71,8 +71,8 @@ def record_pdf(
         story.append(Paragraph("What differs from the revision before", GROUP))
         story.append(ruled([
             [Paragraph(escape(f"{one.section}: {(one.now or one.was or Row('')).label}"), TEXT),
-             Paragraph(f"now {_text(one.now, system)}", BOLD),
-             Paragraph(f"was {_text(one.was, system)}", TEXT)]
+             Paragraph(escape(f"now {_text(one.now, system)}"), BOLD),
+             Paragraph(escape(f"was {_text(one.was, system)}"), TEXT)]
             for one in changed
         ], widths))  # fmt: skip
     for section in sections:
@@ -96,7 +96,7 @@ def record_pdf(
 
 
 def _text(row: Row | None, system: System) -> str:
-    return "nothing" if row is None else escape(shown(row, system)) or "nothing"
+    return "nothing" if row is None else shown(row, system) or "nothing"
 
 
 def drawn_name(one: Signature, wide: float) -> Any:

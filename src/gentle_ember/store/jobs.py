@@ -26,6 +26,7 @@ from gentle_ember.core.route import (
     Unearned,
     copied,
     implied,
+    next_on_set,
     refusals,
     unearned,
 )
@@ -340,6 +341,21 @@ class JobStore:
         """A new job with the same set, sites and wishes; nothing done in it yet."""
         source = self.get(job_id).job
         return self.create(copied(source).model_dump(mode="json"), who, key)
+
+    def carry_on(self, job_id: str, *, who: str, key: str, today: date) -> Stored:
+        """A new job on the very set of another, whose logbook goes on in it and ends in the other.
+
+        The same `key` twice makes one job.
+        """
+        source = self.get(job_id)
+        made = self.create(next_on_set(source.job, job_id).model_dump(mode="json"), who, key)
+        if source.job.logbook.ended_as != "next_job":
+            ends = [
+                Change("logbook.ended", today.isoformat()),
+                Change("logbook.ended_as", "next_job"),
+            ]
+            self.change(job_id, ends, base=source.revision, key=f"{key}-ends", who=who)
+        return made
 
     def adopt(
         self,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
-from flask import Response
+from flask import Response, current_app, request
 from sqlalchemy.orm import Session
 
 from gentle_ember import __version__
@@ -15,15 +15,18 @@ from gentle_ember.core.route import NAMES, WAITS
 from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.logbook.round import round_of
 from gentle_ember.store import board, people
+from gentle_ember.store.errors import NotFoundError
+from gentle_ember.store.feed import CalendarFeed
 from gentle_ember.store.models import BoardRow
 from gentle_ember.units import ReadingError, read
 from gentle_ember.units.reading import example
 from gentle_ember.units.registry import CONVERSIONS, System, line, unit_for
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.fields import job_fields
+from gentle_ember.web.pairing import Lan
 from gentle_ember.web.services import services
 from gentle_ember.web.views import base
-from gentle_ember.web.views.logbook import DueQuery, RoundOut, day_round
+from gentle_ember.web.views.logbook import DueQuery, FeedOut, FeedPath, RoundOut, day_round
 from gentle_ember.web.views.shop import (
     BoardGroupOut,
     BoardOut,
@@ -191,6 +194,7 @@ def reference() -> Response:
                 for size in services().catalog.cylinders.values()
             ],
             people=everyone,
+            currency=services().jobs.taught.front.currency,
             version=__version__,
         )
     )
@@ -222,3 +226,51 @@ def due(query: DueQuery) -> Response:
     today = date.today()
     with services().jobs.reading.begin() as session:
         return sent(day_round(round_of(board.in_use(session, today), today, query.days)))
+
+
+def _feed() -> CalendarFeed:
+    return CalendarFeed(services().data)
+
+
+def _addresses(token: str) -> FeedOut:
+    """Every way to the address, as a calendar takes it; none where there is no address."""
+    lan = current_app.extensions.get("gentle_ember_lan")
+    ways = lan.addresses if isinstance(lan, Lan) else (request.host_url.rstrip("/"),)
+    return FeedOut(
+        addresses=[f"{way}/api/feed/{token}/upkeep.ics" for way in ways] if token else [],
+        network=isinstance(lan, Lan),
+    )
+
+
+@api.get("/feed", responses={200: FeedOut})
+def feed() -> Response:
+    """The private address of the shop's calendar, where there is one."""
+    return sent(_addresses(_feed().token()))
+
+
+@api.post("/feed", responses={200: FeedOut})
+def begin_feed() -> Response:
+    """Make a private address; the one before ends."""
+    return sent(_addresses(_feed().begin()))
+
+
+@api.delete("/feed", responses={200: FeedOut})
+def end_feed() -> Response:
+    """End the private address."""
+    _feed().end()
+    return sent(_addresses(""))
+
+
+@api.get("/feed/<token>/upkeep.ics")
+def feed_calendar(path: FeedPath) -> Response:
+    """What is due on every set in service, for whoever has the address."""
+    from gentle_ember.documents.upkeep_ics import upkeep_ics
+
+    if not _feed().known(path.token):
+        raise NotFoundError("There is no such calendar: ask the shop for its address.")
+    jobs, today = services().jobs, date.today()
+    with jobs.reading.begin() as session:
+        sets = [(one.job, f"{one.title}, {one.place}".rstrip(", "), one.due)
+                for one in board.in_use(session, today)]  # fmt: skip
+    content = upkeep_ics(f"Upkeep: {jobs.taught.front.name or 'the shop'}", sets, today)
+    return Response(content, mimetype="text/calendar")

@@ -65,7 +65,12 @@ def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
     from gentle_ember.documents.bill_pdf import bill_pdf
 
     content = bill_pdf(
-        stored.job.title, stored.job.owner, bill, services().catalog.suppliers, query.system
+        stored.job.title,
+        stored.job.owner,
+        bill,
+        services().catalog.suppliers,
+        query.system,
+        services().jobs.taught.front.currency,
     )
     return download(content, f"{slug(stored.job.title)}-parts.pdf", "application/pdf")
 

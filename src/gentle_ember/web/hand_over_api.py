@@ -27,7 +27,9 @@ def cards_page(path: JobPath) -> Response:
 
     stored = services().jobs.get(path.job_id)
     content = cards_html(
-        machine_name(stored.job) or stored.job.title, services().plan(stored).of(cards)
+        machine_name(stored.job) or stored.job.title,
+        services().plan(stored).of(cards),
+        services().jobs.taught.front,
     )
     return download(content, f"{slug(stored.job.title)}-cards.html", "text/html")
 
@@ -39,7 +41,10 @@ def cards_sheet(path: JobPath, query: CardsQuery) -> Response:
 
     stored = services().jobs.get(path.job_id)
     content = cards_pdf(
-        machine_name(stored.job) or stored.job.title, services().plan(stored).of(cards), query.size
+        machine_name(stored.job) or stored.job.title,
+        services().plan(stored).of(cards),
+        query.size,
+        services().jobs.taught.front,
     )
     return download(content, f"{slug(stored.job.title)}-cards-{query.size}.pdf", "application/pdf")
 
@@ -95,7 +100,7 @@ def invoice_table(path: JobPath) -> Response:
 
 @api.get("/move.pdf")
 def move_sheet(path: JobPath, query: MoveQuery) -> Response:
-    """The move sheet of one way between two places of the job, Letter or A4."""
+    """The move sheet of one way between two places of the job, Letter or A4, or a card of A6."""
     from gentle_ember.documents.move_pdf import move_pdf
 
     stored = services().jobs.get(path.job_id)
@@ -107,5 +112,5 @@ def move_sheet(path: JobPath, query: MoveQuery) -> Response:
         raise InvalidJobError([FieldError("goal", "There is no such way between two places.")])
     names = tuple(stored.job.sites[one.site].name or "the site"
                   for one in (found.start, found.goal))  # fmt: skip
-    content = move_pdf(stored.job.title, (names[0], names[1]), found, query.system)
+    content = move_pdf(stored.job.title, (names[0], names[1]), found, query.system, query.size)
     return download(content, f"{slug(stored.job.title)}-move.pdf", "application/pdf")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from datetime import date
 from typing import Any
 
 from flask import Response
@@ -116,8 +117,13 @@ def redo(path: JobPath, body: StepIn) -> Response:
 
 @api.post("/<job_id>/copy", responses={201: SnapshotOut})
 def copy(path: JobPath, body: CopyIn) -> Response:
-    """A new job with the same set, sites and wishes."""
-    stored = services().jobs.duplicate(path.job_id, who=body.who, key=body.key)
+    """A new job with the same set, sites and wishes; or the next job on the same set."""
+    jobs = services().jobs
+    stored = (
+        jobs.carry_on(path.job_id, who=body.who, key=body.key, today=date.today())
+        if body.same_set
+        else jobs.duplicate(path.job_id, who=body.who, key=body.key)
+    )
     return sent(snapshot(stored, services().plan(stored), set()), 201)
 
 

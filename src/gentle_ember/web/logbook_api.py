@@ -6,6 +6,7 @@ from datetime import date
 
 from flask import Response, request
 
+from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.stages.logbook.hours import not_yet_held
 from gentle_ember.core.stages.logbook.upkeep import upkeep
 from gentle_ember.documents.runs_csv import read_runs, runs_csv
@@ -26,6 +27,17 @@ def save(path: JobPath, query: CsvQuery) -> Response:
     job = services().jobs.get(path.job_id).job
     text = runs_csv(job.logbook.runs.values(), query.system)
     return download(text, f"{slug(job.title)}-runs.csv", "text/csv")
+
+
+@api.get("/runs-form.pdf")
+def form(path: JobPath, query: CsvQuery) -> Response:
+    """A sheet to write runs on by hand, to hang beside the set."""
+    from gentle_ember.documents.runs_form_pdf import runs_form_pdf
+
+    stored = services().jobs.get(path.job_id)
+    title = machine_name(stored.job) or stored.job.title
+    content = runs_form_pdf(title, stored.job, query.system, services().jobs.taught.front)
+    return download(content, f"{slug(stored.job.title)}-runs-form.pdf", "application/pdf")
 
 
 @api.post("/runs.csv", responses={200: RunsOut})
@@ -51,10 +63,11 @@ def load(path: JobPath, query: CsvQuery) -> Response:
 
 @api.get("/upkeep.ics")
 def calendar(path: JobPath) -> Response:
-    """What is due on the set as a calendar, to load once or to subscribe to."""
+    """What is due on the set as a calendar, to load once."""
     from gentle_ember.documents.upkeep_ics import upkeep_ics
 
     job = services().jobs.get(path.job_id).job
     today = date.today()
-    content = upkeep_ics(path.job_id, job.title, upkeep(job, today), today)
+    due = upkeep(job, today)
+    content = upkeep_ics(f"Upkeep: {job.title}", [(path.job_id, job.title, due)], today)
     return download(content, f"{slug(job.title)}-upkeep.ics", "text/calendar")

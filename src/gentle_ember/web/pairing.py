@@ -27,6 +27,8 @@ COOKIE, YEAR_S = "ember_pair", 366 * 86400
 LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
 OPEN = frozenset({"/api/pair/join", "/api/pair/authority.crt", "/api/health"})
 """What a device that is not paired may ask for."""
+FEED = "/api/feed/"
+"""The calendar's private address carries its own secret: a calendar has no cookie to show."""
 
 api = blueprint("pair", "shop", "/api/pair", 403, 404, 422, 429)
 
@@ -51,6 +53,8 @@ def _lan() -> Lan:
 def refused(lan: Lan | None) -> Response | None:
     """Turn away a device from the network that is not paired."""
     if lan is None or request.remote_addr in LOOPBACK or request.path in OPEN:
+        return None
+    if request.path.startswith(FEED) and request.method in ("GET", "HEAD"):
         return None
     if lan.door.known(request.cookies.get(COOKIE, "")):
         return None

@@ -56,6 +56,7 @@ export const PAGES = [
   {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true},
   {"page": "logbook/runs", "name": "Runs", "stage": "logbook", "views": "logbook", "facts": ["logbook.runs", "logbook"], "tab": true},
   {"page": "logbook/upkeep", "name": "Upkeep", "stage": "logbook", "views": "logbook", "facts": ["logbook.upkeep"], "tab": true},
+  {"page": "logbook/stock", "name": "Stock", "stage": "logbook", "views": "logbook", "facts": ["logbook.cylinders", "logbook.cans"], "tab": true},
   {"page": "logbook/record", "name": "Record", "stage": "logbook", "views": "", "facts": [], "tab": true}
 ] as const;
 
@@ -425,6 +426,19 @@ export const BURNS = [
   ["propane", "propane"],
   ["natural_gas", "natural gas"],
   ["biogas", "biogas"]
+] as const;
+
+export const ETHANOL = [
+  ["unknown", "not known"],
+  ["yes", "with ethanol"],
+  ["no", "without"]
+] as const;
+
+export const ENDED = [
+  ["", "in service"],
+  ["sold", "sold"],
+  ["scrapped", "scrapped"],
+  ["next_job", "carried on in another job"]
 ] as const;
 
 export const SET_BY = [

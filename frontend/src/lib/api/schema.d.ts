@@ -160,6 +160,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The private address of the shop's calendar, where there is one. */
+        get: operations["shop_feed_feed_get"];
+        put?: never;
+        /** Make a private address; the one before ends. */
+        post: operations["shop_begin_feed_feed_post"];
+        /** End the private address. */
+        delete: operations["shop_end_feed_feed_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed/{token}/upkeep.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due on every set in service, for whoever has the address. */
+        get: operations["shop_feed_calendar_feed__token__upkeep_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finder": {
         parameters: {
             query?: never;
@@ -400,7 +436,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A new job with the same set, sites and wishes. */
+        /** A new job with the same set, sites and wishes; or the next job on the same set. */
         post: operations["jobs_copy__job_id__copy_post"];
         delete?: never;
         options?: never;
@@ -604,7 +640,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The move sheet of one way between two places of the job, Letter or A4. */
+        /** The move sheet of one way between two places of the job, Letter or A4, or a card of A6. */
         get: operations["hand_over_move_sheet_move_pdf_get"];
         put?: never;
         post?: never;
@@ -719,6 +755,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/runs-form.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet to write runs on by hand, to hang beside the set. */
+        get: operations["logbook_form_runs_form_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/runs.csv": {
         parameters: {
             query?: never;
@@ -815,7 +868,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is due on the set as a calendar, to load once or to subscribe to. */
+        /** What is due on the set as a calendar, to load once. */
         get: operations["logbook_calendar_upkeep_ics_get"];
         put?: never;
         post?: never;
@@ -1952,6 +2005,8 @@ export interface components {
             lines: string[];
             /** Numbered */
             numbered: boolean;
+            /** Sign */
+            sign: string;
             /** Title */
             title: string;
         };
@@ -1980,6 +2035,10 @@ export interface components {
             cards: components["schemas"]["CardOut"][];
             /** Draft */
             draft: string;
+            /** Signs */
+            signs: {
+                [key: string]: number[][];
+            };
             /** Withheld */
             withheld: string[];
         };
@@ -2371,6 +2430,11 @@ export interface components {
         CopyIn: {
             /** Key */
             key: string;
+            /**
+             * Same Set
+             * @default false
+             */
+            same_set: boolean;
             /**
              * Who
              * @default
@@ -3043,6 +3107,16 @@ export interface components {
             never: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * FeedOut
+         * @description The private address of the shop's calendar.
+         */
+        FeedOut: {
+            /** Addresses */
+            addresses: string[];
+            /** Network */
+            network: boolean;
         };
         /**
          * FieldOut
@@ -4661,7 +4735,12 @@ export interface components {
             };
             /**
              * @default {
+             *       "before": "",
+             *       "cans": {},
+             *       "cylinders": {},
              *       "dusty": false,
+             *       "ended": "",
+             *       "ended_as": "",
              *       "meter": null,
              *       "runs": {},
              *       "since": "",
@@ -5127,6 +5206,17 @@ export interface components {
             parts: number;
             /** Price */
             price: number;
+        };
+        /**
+         * LashTrendOut
+         * @description How fast the exhaust seat wears, and what is left.
+         */
+        LashTrendOut: {
+            lasts: components["schemas"]["BothOut"] | null;
+            left: components["schemas"]["BothOut"];
+            /** Looks */
+            looks: number;
+            wear: components["schemas"]["FigureOut"];
         };
         /**
          * LayerOut
@@ -5646,10 +5736,40 @@ export interface components {
          */
         Logbook: {
             /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Cans
+             * @default {}
+             */
+            cans: {
+                [key: string]: components["schemas"]["StockCan"];
+            };
+            /**
+             * Cylinders
+             * @default {}
+             */
+            cylinders: {
+                [key: string]: components["schemas"]["StockCylinder"];
+            };
+            /**
              * Dusty
              * @default false
              */
             dusty: boolean;
+            /**
+             * Ended
+             * @default
+             */
+            ended: string;
+            /**
+             * Ended As
+             * @default
+             * @enum {string}
+             */
+            ended_as: "" | "sold" | "scrapped" | "next_job";
             /** @default null */
             meter: components["schemas"]["Fact"] | null;
             /**
@@ -5681,12 +5801,15 @@ export interface components {
             due: components["schemas"]["DueOut"][];
             /** Fuels */
             fuels: components["schemas"]["FuelHoursOut"][];
+            lash: components["schemas"]["LashTrendOut"] | null;
             meter: components["schemas"]["BothOut"] | null;
             rate: components["schemas"]["FigureOut"] | null;
             /** Runs */
             runs: components["schemas"]["RunHoursOut"][];
             /** Since */
             since: string;
+            /** Stock */
+            stock: components["schemas"]["StockOut"][];
             total: components["schemas"]["BothOut"];
             watch: components["schemas"]["MethodOut"];
             /** Watched */
@@ -7488,6 +7611,8 @@ export interface components {
          * @description What a page needs once: kinds, fields, cylinder sizes, people.
          */
         ReferenceOut: {
+            /** Currency */
+            currency: string;
             /** Cylinders */
             cylinders: components["schemas"]["SizeOut"][];
             /** Fields */
@@ -8585,6 +8710,12 @@ export interface components {
          */
         StageState: "not_started" | "under_way" | "waiting" | "done" | "left_out";
         /**
+         * Standing
+         * @description How a dated thing stands on a day.
+         * @enum {string}
+         */
+        Standing: "good" | "soon" | "over" | "not_yet";
+        /**
          * StartLog
          * @description The first starts of one fuel.
          */
@@ -8801,6 +8932,92 @@ export interface components {
              * @default
              */
             what: string;
+        };
+        /**
+         * StockCan
+         * @description Gasoline the owner has in a can: how much, since when, and what it is.
+         */
+        StockCan: {
+            /**
+             * Ethanol
+             * @default unknown
+             * @enum {string}
+             */
+            ethanol: "unknown" | "yes" | "no";
+            /**
+             * Filled On
+             * @default
+             */
+            filled_on: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Stabilizer
+             * @default false
+             */
+            stabilizer: boolean;
+            /** @default null */
+            volume: components["schemas"]["Fact"] | null;
+        };
+        /**
+         * StockCylinder
+         * @description A cylinder the owner has: its size and stamps, and what it weighed.
+         */
+        StockCylinder: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Size
+             * @default 20
+             */
+            size: string;
+            /**
+             * Stamp
+             * @default unknown
+             * @enum {string}
+             */
+            stamp: "unknown" | "made" | "plain" | "s" | "e";
+            /**
+             * Stamped
+             * @default
+             */
+            stamped: string;
+            /** @default null */
+            tare: components["schemas"]["Fact"] | null;
+            /** @default null */
+            weighed: components["schemas"]["Fact"] | null;
+            /**
+             * Weighed On
+             * @default
+             */
+            weighed_on: string;
+        };
+        /**
+         * StockOut
+         * @description A cylinder or can at hand.
+         */
+        StockOut: {
+            hours: components["schemas"]["FigureOut"] | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cylinder" | "can";
+            /** Name */
+            name: string;
+            standing: components["schemas"]["Standing"] | null;
+            /** Until */
+            until: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * Studs
@@ -9513,10 +9730,17 @@ export interface components {
              */
             on: string;
             /**
+             * Opened
+             * @default false
+             */
+            opened: boolean;
+            /**
              * Parts
              * @default
              */
             parts: string;
+            /** @default null */
+            set_to: components["schemas"]["Fact"] | null;
             /**
              * Task
              * @default oil
@@ -10110,6 +10334,115 @@ export interface operations {
                     "application/json": components["schemas"]["RoundOut"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_feed_feed_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_begin_feed_feed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_end_feed_feed_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_feed_calendar_feed__token__upkeep_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11357,6 +11690,7 @@ export interface operations {
                 start: string;
                 goal: string;
                 system?: "us" | "metric";
+                size?: "sheet" | "card";
             };
             header?: never;
             path: {
@@ -11584,6 +11918,39 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_form_runs_form_pdf_get: {
+        parameters: {
+            query?: {
+                system?: "us" | "metric";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

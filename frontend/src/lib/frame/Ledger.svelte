@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import type { Snapshot } from '$lib/api/client';
   import { LETTERS } from '$lib/api/published';
   import { prefs } from '$lib/session/prefs.svelte';
@@ -90,12 +91,12 @@
     {#if ledger.bill}
       <p class="method" data-bill>
         <a href={`/jobs/${snapshot.id}/fuel_path/parts`}>Parts, counted</a>
-        <span class="num">$ {ledger.bill.price.toFixed(2)}</span>
+        <span class="num">{money(ledger.bill.price)}</span>
       </p>
       {#if ledger.bill.core}
         <p class="method">
           <span>deposit to come back</span>
-          <span class="num">$ {ledger.bill.core.toFixed(2)}</span>
+          <span class="num">{money(ledger.bill.core)}</span>
         </p>
       {/if}
     {/if}

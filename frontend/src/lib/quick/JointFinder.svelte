@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
 
@@ -65,7 +66,7 @@
                     >
                   {/each}
                 </td>
-                <td class="num">$ {way.price.toFixed(2)}</td>
+                <td class="num">{money(way.price)}</td>
               </tr>
             {/each}
           </tbody>

@@ -1,10 +1,15 @@
+import { shopMoney } from '$lib/ui/money.svelte';
 import { grouped } from '$lib/ui/numbers';
 import { createQuery, type QueryClient } from '@tanstack/svelte-query';
 import { api, ask, type Reference, type System } from '$lib/api/client';
 
 export const referenceQuery = {
   queryKey: ['reference'],
-  queryFn: () => ask(api.GET('/api/reference')),
+  queryFn: async () => {
+    const found = await ask(api.GET('/api/reference'));
+    shopMoney.currency = found.currency;
+    return found;
+  },
   staleTime: Infinity
 };
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import type { components } from '$lib/api/schema';
   import { prefs } from '$lib/session/prefs.svelte';
 
@@ -19,7 +20,7 @@
   <td class="wide quiet">{one.inlet}</td>
   <td class="wide quiet">{one.outlet}</td>
   <td class="n num">{one.part.site ? '' : one.part.stock}</td>
-  <td class="n num">{one.part.site ? 'on site' : `$ ${one.part.price?.toFixed(2)}`}</td>
+  <td class="n num">{one.part.site ? 'on site' : money(one.part.price ?? 0)}</td>
 </tr>
 {#if open}
   <tr class="more">

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import { written } from '$lib/stages/logbook/days';
 
@@ -16,6 +16,16 @@
     queryFn: () => ask(api.GET('/api/due', { params: { query: { days } } }))
   }));
   let round = $derived(found.data);
+  const client = useQueryClient();
+  const feed = createQuery(() => ({
+    queryKey: ['feed'],
+    queryFn: () => ask(api.GET('/api/feed'))
+  }));
+  let address = $derived(feed.data?.addresses ?? []);
+
+  const keep = async (asked: Promise<unknown>) => client.setQueryData(['feed'], await asked);
+  const begin = () => keep(ask(api.POST('/api/feed')));
+  const end = () => keep(ask(api.DELETE('/api/feed')));
 </script>
 
 <svelte:head><title>Due · Gentle Ember</title></svelte:head>
@@ -77,9 +87,36 @@
       <p>Nothing is due until then.</p>
     {/each}
   {/if}
+  {#if feed.data}
+    <section class="section" data-feed>
+      <h2>In a calendar</h2>
+      {#if address.length}
+        <p class="quiet">
+          A calendar that is given this address shows what is due and keeps itself current. Whoever
+          has it sees that, and nothing else.
+        </p>
+        {#each address as one (one)}<p><code>{one}</code></p>{/each}
+        {#if !feed.data.network}
+          <p class="quiet">
+            The shop is served on this machine only: other devices do not reach it.
+          </p>
+        {/if}
+        <div class="spans">
+          <button class="btn btn-sm" onclick={() => void begin()}>Another address</button>
+          <button class="btn btn-sm" onclick={() => void end()}>End it</button>
+        </div>
+      {:else}
+        <button class="btn btn-sm" onclick={() => void begin()}>Make a private address</button>
+      {/if}
+    </section>
+  {/if}
 </main>
 
 <style>
+  code {
+    overflow-wrap: anywhere;
+    font-size: 0.85rem;
+  }
   main {
     width: 100%;
     max-width: 60rem;

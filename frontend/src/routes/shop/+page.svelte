@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
+  import { forgetReference } from '$lib/session/reference';
   import TypedField from '$lib/quick/TypedField.svelte';
   import { TypedQuantity } from '$lib/quick/quantity.svelte';
   import type { components } from '$lib/api/schema';
@@ -54,6 +55,7 @@
     try {
       const now = await ask(api.PUT('/api/shop', { body }));
       client.setQueryData(['shop'], now);
+      void forgetReference(client);
       typed = {};
       for (const one of Object.values(numbers)) void one.type('');
       saved = 'Saved. Invoices and records read it from now on.';

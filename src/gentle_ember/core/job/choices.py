@@ -275,6 +275,17 @@ CHOICES: dict[str, Options] = {
         ("natural_gas", "natural gas"),
         ("biogas", "biogas"),
     ),
+    "ethanol": (
+        ("unknown", "not known"),
+        ("yes", "with ethanol"),
+        ("no", "without"),
+    ),
+    "ended": (
+        ("", "in service"),
+        ("sold", "sold"),
+        ("scrapped", "scrapped"),
+        ("next_job", "carried on in another job"),
+    ),
     "set_by": (
         ("plateau", "the plateau"),
         ("lean_drop", "lean drop"),
@@ -297,6 +308,8 @@ FIELDS: dict[str, str] = {
     "appliances": "load.appliances.*.kind",
     "legs": "load.appliances.*.leg",
     "burns": "logbook.runs.*.fuel",
+    "ethanol": "logbook.cans.*.ethanol",
+    "ended": "logbook.ended_as",
     "must": "load.appliances.*.must_run",
     "storage": "sites.*.storage",
     "decisions": "findings.*.decision",

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
 
 HOUR_S, DAY_S = 3600.0, 86_400.0
@@ -63,10 +64,39 @@ class Upkept(Model):
     lash: Annotated[
         Fact | None, Quantity("small_length", "Exhaust valve lash found", 0.0, 2e-3)
     ] = None
+    set_to: Annotated[
+        Fact | None, Quantity("small_length", "Exhaust valve lash set to", 2e-5, 2e-3)
+    ] = None
+    """What it was set to; empty where it was left as found."""
     parts: Name = ""
     minutes: Annotated[int | None, Field(ge=0, le=10_000)] = None
+    opened: bool = False
+    """Whether a gas joint or the carburetor was opened for it: soaped again before it runs."""
     note: Note = ""
     by: Name = ""
+
+
+class StockCylinder(Model):
+    """A cylinder the owner has: its size and stamps, and what it weighed."""
+
+    name: Name = ""
+    size: Key = "20"
+    tare: Annotated[Fact | None, Quantity("mass", "Stamped tare (TW)", 1.0, 400.0)] = None
+    weighed: Annotated[Fact | None, Quantity("mass", "Weighs", 1.0, 900.0)] = None
+    weighed_on: Day = ""
+    stamped: Month = ""
+    """The last date stamped on it, of making or of a later test."""
+    stamp: Literal["unknown", "made", "plain", "s", "e"] = "unknown"
+
+
+class StockCan(Model):
+    """Gasoline the owner has in a can: how much, since when, and what it is."""
+
+    name: Name = ""
+    volume: Annotated[Fact | None, Quantity("volume", "Gasoline in it", 1e-4, 0.3)] = None
+    filled_on: Day = ""
+    ethanol: Literal["unknown", "yes", "no"] = "unknown"
+    stabilizer: bool = False
 
 
 class Logbook(Model):
@@ -79,3 +109,10 @@ class Logbook(Model):
     """Whether it runs where air is dusty: filters are due twice as often."""
     runs: Annotated[dict[Key, LoggedRun], Field(max_length=3000)] = {}
     upkeep: Annotated[dict[Key, Upkept], Field(max_length=600)] = {}
+    cylinders: Annotated[dict[Key, StockCylinder], Field(max_length=60)] = {}
+    cans: Annotated[dict[Key, StockCan], Field(max_length=60)] = {}
+    ended: Day = ""
+    ended_as: Literal["", "sold", "scrapped", "next_job"] = ""
+    """Why it is no longer looked after here; its history stays."""
+    before: Annotated[str, Field(max_length=64)] = ""
+    """The job the set was in before, whose runs and upkeep this one carries on."""

@@ -23,6 +23,7 @@ from gentle_ember.core.stages.hand_over.seals import (
     unsealed,
     work_here,
 )
+from gentle_ember.core.stages.hand_over.signs import SIGNS
 from gentle_ember.core.stages.hand_over.teaching import drills
 from gentle_ember.documents.record_pdf import shown
 from gentle_ember.units.registry import System
@@ -48,6 +49,8 @@ class CardBlockOut(View):
     title: str
     lines: list[str]
     numbered: bool
+    sign: str
+    """Name of the sign at its heading; its strokes are with the cards."""
 
 
 class CardOut(View):
@@ -67,6 +70,8 @@ class CardsOut(View):
     draft: str
     """Why they are not to be handed over yet."""
     withheld: list[str]
+    signs: dict[str, list[list[int]]]
+    """Strokes of each sign on a field of 24 by 24."""
 
 
 class MovePlaceOut(View):
@@ -109,11 +114,12 @@ class MovesOut(View):
 
 
 class MoveQuery(View):
-    """Which way, by its two places, and the reader's units."""
+    """Which way, by its two places, the reader's units, a sheet or a card for a pocket."""
 
     start: str = Field(max_length=80)
     goal: str = Field(max_length=80)
     system: System = "us"
+    size: Literal["sheet", "card"] = "sheet"
 
 
 def moving(planned: Plan) -> MovesOut:
@@ -352,4 +358,9 @@ def priced(planned: Plan) -> InvoiceOut:
 
 def owner_cards(planned: Plan) -> CardsOut:
     """The owner's cards."""
-    return CardsOut.model_validate(planned.of(cards))
+    found = planned.of(cards)
+    return CardsOut(
+        cards=[CardOut.model_validate(one) for one in found.cards], draft=found.draft,
+        withheld=list(found.withheld),
+        signs={name: [list(one) for one in strokes] for name, strokes in SIGNS.items()},
+    )  # fmt: skip

@@ -131,6 +131,8 @@ class CopyIn(Request):
 
     key: WriteKey
     who: Who = ""
+    same_set: bool = False
+    """Whether it is the next job on the very same set: then its logbook goes on in it."""
 
 
 class AttachmentPath(Request):

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import Literal
 
 from pydantic import Field
 
+from gentle_ember.core.job.dates import Standing
 from gentle_ember.core.job.logbook import Burns, LoggedRun, Upkept
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.logbook.hours import run_hours
+from gentle_ember.core.stages.logbook.lash import LashTrend, lash_trend
 from gentle_ember.core.stages.logbook.round import Round, SetInService
+from gentle_ember.core.stages.logbook.stock import stock_here
 from gentle_ember.core.stages.logbook.upkeep import (
     TASKS,
     Due,
@@ -96,6 +100,28 @@ class WatchedOut(View):
     first: int
 
 
+class StockOut(View):
+    """A cylinder or can at hand."""
+
+    key: str
+    kind: Literal["cylinder", "can"]
+    name: str
+    hours: FigureOut | None
+    why_not: str
+    until: str
+    standing: Standing | None
+
+
+class LashTrendOut(View):
+    """How fast the exhaust seat wears, and what is left."""
+
+    wear: FigureOut
+    left: BothOut
+    lasts: BothOut | None
+    """Hours from the last look until the lash is used up, by the upper end of the wear."""
+    looks: int
+
+
 class LogbookOut(View):
     """The set in service."""
 
@@ -109,6 +135,8 @@ class LogbookOut(View):
     due: list[DueOut]
     watched: list[WatchedOut]
     watch: MethodOut
+    stock: list[StockOut]
+    lash: LashTrendOut | None
 
 
 class RunsOut(View):
@@ -155,6 +183,25 @@ def logbook(planned: Plan) -> LogbookOut:
         due=[_due(one, last_done(job.logbook, one.task.key)) for one in planned.of(upkeep_here)],
         watched=[_watched(one) for one in planned.of(fuel_watch)],
         watch=MethodOut.model_validate(CUSUM),
+        stock=[
+            StockOut(
+                key=one.key, kind=one.kind, name=one.name,
+                hours=figure(one.hours) if one.hours else None, why_not=one.why_not,
+                until=_day(one.until), standing=one.standing,
+            )
+            for one in planned.of(stock_here)
+        ],
+        lash=_lash(lash_trend(job.logbook, runs)),
+    )  # fmt: skip
+
+
+def _lash(found: LashTrend | None) -> LashTrendOut | None:
+    if found is None:
+        return None
+    lasts = None if found.lasts_s is None else both(found.lasts_s, "duration")
+    return LashTrendOut(
+        wear=figure(found.wear), left=both(found.left_m, "small_length"), lasts=lasts,
+        looks=found.looks,
     )  # fmt: skip
 
 
@@ -197,6 +244,21 @@ class DueQuery(Request):
     """How many days ahead is looked."""
 
     days: int = Field(default=14, ge=0, le=366)
+
+
+class FeedPath(Request):
+    """The secret of the shop's calendar address."""
+
+    token: str = Field(max_length=100)
+
+
+class FeedOut(View):
+    """The private address of the shop's calendar."""
+
+    addresses: list[str]
+    """Every way to it; none where it was not made."""
+    network: bool
+    """Whether other devices reach it: the shop is served on its network."""
 
 
 class TaskDueOut(View):

@@ -150,6 +150,8 @@ class ReferenceOut(View):
     cylinders: list[SizeOut]
     people: list[PersonOut]
     version: str
+    currency: str
+    """The shop's, before every price."""
 
 
 class MethodPageOut(View):

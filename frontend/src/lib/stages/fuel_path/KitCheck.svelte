@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import { api, ask, Refusal, type Bill } from '$lib/api/client';
   import { useJob } from '$lib/session/session.svelte';
 
@@ -47,7 +48,7 @@
     >
       <option value="">none</option>
       {#each bill.kits as one (one.key)}
-        <option value={one.key}>{one.name}, $ {one.price.toFixed(2)}</option>
+        <option value={one.key}>{one.name}, {money(one.price)}</option>
       {/each}
     </select>
   </label>
@@ -63,8 +64,8 @@
   </form>
   {#if kit}
     <p>
-      $ {kit.price.toFixed(2)} for the kit and $ {kit.missing_price.toFixed(2)} for what it lacks; part
-      by part the job takes $ {bill.price.toFixed(2)}.
+      {money(kit.price)} for the kit and {money(kit.missing_price)} for what it lacks; part by part the
+      job takes {money(bill.price)}.
     </p>
     <div class="cols">
       {#each rows as [key, title, lines] (key)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { moneyMore } from '$lib/ui/money.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import type { Workbench } from './work.svelte';
 
@@ -17,8 +18,6 @@
   );
   let first = $state<HTMLInputElement>();
   $effect(() => first?.focus());
-  const money = (value: number) =>
-    Math.abs(value) < 0.005 ? '±0' : `${value < 0 ? '−' : '+'}$ ${Math.abs(value).toFixed(2)}`;
 
   function keydown(event: KeyboardEvent) {
     if (event.key === 'Escape') {
@@ -61,7 +60,7 @@
         {#each found as one, i (i)}
           <tr class:now={one.now} class:quiet={!one.mates} data-option={one.part}>
             <td><b>{one.number}</b> {one.name}</td>
-            <td class="n num">{one.now ? '–' : money(one.price)}</td>
+            <td class="n num">{one.now ? '–' : moneyMore(one.price)}</td>
             <td class="n num">{one.stock}</td>
             <td class="n num">{one.margin?.[prefs.system] ?? '–'}</td>
             <td class="says">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import { SEALS, SEEN } from '$lib/api/published';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import type { Place, Train } from '$lib/api/client';
@@ -32,7 +33,7 @@
     <h2>{place.name}</h2>
     <span class="quiet">
       {place.number}{place.maker && place.maker !== 'site' ? ` · ${place.maker}` : ''}
-      {#if !place.site && place.price}· <span class="num">$ {place.price.toFixed(2)}</span
+      {#if !place.site && place.price}· <span class="num">{money(place.price)}</span
         >{place.by_length ? ' a meter' : ''} · {place.stock} in stock{/if}
     </span>
   </div>

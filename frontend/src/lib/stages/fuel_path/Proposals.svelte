@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { moneyMore } from '$lib/ui/money.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import type { Workbench } from './work.svelte';
 
@@ -7,7 +8,6 @@
     now: number;
   }
   let { bench, now }: Props = $props();
-  const money = (value: number) => `${value < 0 ? '−' : '+'}$ ${Math.abs(value).toFixed(2)}`;
 </script>
 
 {#if bench.fault}<p class="text-error font-semibold" role="alert">{bench.fault}</p>{/if}
@@ -43,7 +43,7 @@
             </td>
             <td class="n num">{one.changes}</td>
             <td class="n num">{one.joints}</td>
-            <td class="n num">{money(one.price - now)}</td>
+            <td class="n num">{moneyMore(one.price - now)}</td>
             <td class="n num">{one.margin?.[prefs.system] ?? '–'}</td>
             <td>
               <button

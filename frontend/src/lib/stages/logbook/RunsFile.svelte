@@ -24,3 +24,6 @@
   words="Columns: day, hours or meter, fuel, load, used, remark, by"
   {keep}
 />
+<a class="link" href={`/api/jobs/${job().id}/runs-form.pdf?system=${prefs.system}`} download
+  >Sheet to write runs on, PDF</a
+>

@@ -38,11 +38,13 @@ WHILE_IT_RUNS = (
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """A heading and what stands under it; `numbered` where the order matters."""
+    """A heading with its sign and what stands under it; `numbered` where the order matters."""
 
     title: str
     lines: tuple[str, ...]
     numbered: bool = False
+    sign: str = ""
+    """Which of `SIGNS` stands at its heading."""
 
 
 WRONG: tuple[tuple[str, Block], ...] = (
@@ -50,20 +52,20 @@ WRONG: tuple[tuple[str, Block], ...] = (
         "Everybody out into fresh air. Don't look for the cause first.",
         "Call the emergency number from outside. CO has no smell.",
         "Generator off only if you pass it in fresh air. Nobody goes in until the alarm is quiet.",
-    ), numbered=True)),
+    ), numbered=True, sign="alarm")),
     ("", Block("Fire", (
         "Away from it, upwind. Call the fire department.",
         "Shut the gas only if the valve can be reached without passing the fire.",
         "A gas flame is not put out while the gas still flows.",
-    ), numbered=True)),
+    ), numbered=True, sign="fire")),
     ("propane", Block("Cylinder white with frost, engine weak", (
         "It is too cold for this load: take load off, or change to the other cylinder.",
         "Never warm it with a flame, a heater, the exhaust or hot water. Never lay it down.",
-    ))),
+    ), sign="frost")),
     ("gasoline", Block("Out of gasoline", (
         "Stop it, and let it cool 15 minutes. Fill outdoors, no flame, no cigarette.",
         "Wipe up what was spilled and wait until it has dried.",
-    ), numbered=True)),
+    ), numbered=True, sign="fill")),
 )  # fmt: skip
 """What can go wrong, and the only fuel it goes wrong with."""
 NEVER = (
@@ -131,9 +133,10 @@ def _card(key: str, name: str, orders: list[Sequence]) -> Card:
     return Card(
         key, title, str(fuel), LETTERS[fuel],
         (
-            Block("Before", before),
-            *(Block(one.name, one.lines, numbered=True) for one in orders),
-            Block("While it runs", WHILE_IT_RUNS),
+            Block("Before", before, sign="before"),
+            *(Block(one.name, one.lines, numbered=True, sign=one.key.partition(".")[0])
+              for one in orders),
+            Block("While it runs", WHILE_IT_RUNS, sign="runs"),
         ),
     )  # fmt: skip
 
@@ -143,11 +146,12 @@ def _wrong(plan: Plan) -> Card:
 
 
 def _blocks(plan: Plan) -> Iterator[Block]:
-    yield Block("Gas smelled", tuple(text for _, text in plan.of(drill).at_once), numbered=True)
+    yield Block("Gas smelled", tuple(text for _, text in plan.of(drill).at_once), numbered=True,
+                sign="smell")  # fmt: skip
     at_hand = {
         "": True,
         "gasoline": plan.job.wants.keep_gasoline,
         "propane": any(site.cylinders for site in plan.job.sites.values()),
     }
     yield from (block for fuel, block in WRONG if at_hand[fuel])
-    yield Block("Never", NEVER)
+    yield Block("Never", NEVER, sign="never")

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Confirmation, Job, StageState
@@ -15,8 +16,10 @@ from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.core.stages.fit.holds import evidence
+from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
 from gentle_ember.core.stages.hand_over.teaching import drills
+from gentle_ember.core.stages.load_test.plug import CHART
 from gentle_ember.core.stages.load_test.tests import load_tests_here
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
@@ -57,6 +60,7 @@ def record(plan: Plan) -> tuple[RecordSection, ...]:
     made = (
         RecordSection("Generator", tuple(_set(plan.job))),
         RecordSection("Work", tuple(_work(plan))),
+        RecordSection("Stack at the carburetor, from the air cleaner in", tuple(_stack(plan.job))),
         *(_train(plan, fuel) for fuel in plan.of(trains_to_build)),
         *(_proof(plan, one) for one in plan.of(tightness)),
         RecordSection("First starts", tuple(_starts(plan))),
@@ -123,6 +127,18 @@ def _work(plan: Plan) -> Iterator[Row]:
         yield Row("stays with the owner", job.hand_over.stays.strip())
 
 
+def _stack(job: Job) -> Iterator[Row]:
+    """Layers the conversion adds, and those that were measured."""
+    for one in stack_view(job).layers:
+        if one.thickness_m is None:
+            if one.new:
+                yield Row(f"{one.name}, added", "in its place")
+        elif one.new or one.origin is not Origin.ASSUMED:
+            doubt = ", assumed" if one.origin is Origin.ASSUMED else ""
+            name = f"{one.name}, added{doubt}" if one.new else one.name
+            yield Row(name, "", one.thickness_m, "small_length")
+
+
 def _train(plan: Plan, fuel: str) -> RecordSection:
     section = plan.of(trains_to_build)[fuel]
     rows = [
@@ -140,6 +156,7 @@ def _proof(plan: Plan, proof: GasProof) -> RecordSection:
     if proof.fuel != FuelKey.GASOLINE:
         rows.append(Row("checked with", LOOKED_WITH[proof.how.by]))
         rows.append(_fact("air at the test", proof.how.air, "temperature"))
+        rows.append(_said("gauge", proof.how.gauge))
     for zone in proof.zones:
         for joint in zone.joints:
             state = joint.state
@@ -188,7 +205,14 @@ def _loads(plan: Plan) -> Iterator[Row]:
                 yield Row(f"{one.name}: load test", MISSING)
             continue
         yield Row(f"{one.name}: at load", "", last.seconds, "minutes")
-        yield _fact(f"{one.name}: held", last.record.held, "power")
+        yield Row(f"{one.name}: estimated here", "", one.expected.value, "power")
+        held = last.held
+        yield Row(f"{one.name}: held", "" if held else MISSING,
+                  held.value if held else None, "power")  # fmt: skip
+        yield _fact(f"{one.name}: most it held, throttle open", last.record.held, "power")
+        looked = last.record.plug
+        looks = next((found.name.lower() for found in CHART if found.key == looked.after), "")
+        yield _said(f"{one.name}: plug", looks, looked.by)
         yield _said(f"{one.name}: decided", last.record.decided.what, last.record.decided.by)
 
 

@@ -129,7 +129,10 @@ def logbook_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
         return
     latest = plan.today + timedelta(days=1)
     log = plan.job.logbook
-    said = [("logbook.since", log.since)]
+    said = [("logbook.since", log.since), ("logbook.ended", log.ended)]
+    said += [(f"logbook.cylinders.{key}.weighed_on", one.weighed_on)
+             for key, one in log.cylinders.items()]  # fmt: skip
+    said += [(f"logbook.cans.{key}.filled_on", can.filled_on) for key, can in log.cans.items()]
     said += [(f"logbook.runs.{key}.on", one.on) for key, one in log.runs.items()
              if before.logbook.runs.get(key) != one]  # fmt: skip
     said += [(f"logbook.upkeep.{key}.on", one.on) for key, one in log.upkeep.items()

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Stage, anew
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Refusal, Stage, anew
 from gentle_ember.core.stages.logbook.hours import logbook_contradictions, logbook_refusals
+from gentle_ember.core.stages.logbook.stock import stock_contradictions
 from gentle_ember.core.stages.logbook.upkeep import upkeep_cautions
 from gentle_ember.core.stages.logbook.watch import watch_cautions
 
@@ -16,6 +18,12 @@ def cautions(plan: Plan) -> Iterator[Caution]:
     yield from watch_cautions(plan)
 
 
+def contradictions(job: Job) -> Iterator[Refusal]:
+    """What can't be so, of runs and of what is at hand."""
+    yield from logbook_contradictions(job)
+    yield from stock_contradictions(job)
+
+
 STAGE = Stage(
     "logbook",
     "Logbook",
@@ -23,9 +31,10 @@ STAGE = Stage(
     pages=(
         Page("runs", "Runs", ("logbook",), ("logbook.runs", "logbook")),
         Page("upkeep", "Upkeep", ("logbook",), ("logbook.upkeep",)),
+        Page("stock", "Stock", ("logbook",), ("logbook.cylinders", "logbook.cans")),
         RECORD,
     ),
-    contradictions=logbook_contradictions,
+    contradictions=contradictions,
     refusals=logbook_refusals,
     cautions=cautions,
 )

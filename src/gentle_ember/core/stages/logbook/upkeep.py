@@ -17,8 +17,9 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import HOUR_S, Logbook, Upkept
 from gentle_ember.core.stage import Caution, Plan, Severity
 from gentle_ember.core.stages.logbook.hours import RunHours, run_hours
+from gentle_ember.core.stages.logbook.lash import GAS, lash_trend
+from gentle_ember.core.stages.logbook.stock import next_date
 
-GAS = frozenset(("propane", "natural_gas", "biogas"))
 ANY = GAS | {"gasoline", ""}
 """A run whose fuel nobody said counts for everything."""
 SOON_DAYS, WINDOW_DAYS, LEAST_DAYS, MONTH_DAYS = 30, 365, 14, 30
@@ -99,7 +100,17 @@ STALE = Chore(
 )  # fmt: skip
 
 
-BY_KEY = {task.key: task for task in (*TASKS, EXERCISE, STALE)}
+CYLINDERS = Chore(
+    "cylinders", "Cylinders requalified or exchanged", "Past its stamp no filler fills one.",
+    None, None, None,
+)  # fmt: skip
+CANS = Chore(
+    "cans", "Gasoline in cans used up", "Old gasoline starts hard and gums the jet.", None, None,
+    None,
+)  # fmt: skip
+
+
+BY_KEY = {task.key: task for task in (*TASKS, EXERCISE, STALE, CYLINDERS, CANS)}
 
 
 class DueState(StrEnum):
@@ -154,7 +165,9 @@ class Due:
 
 
 def in_service(log: Logbook) -> date | None:
-    """Since when it is in service: as told, else its first run."""
+    """Since when it is in service: as told, else its first run; None once it is not any more."""
+    if log.ended_as:
+        return None
     if log.since:
         return date.fromisoformat(log.since)
     days = [one.on for one in log.runs.values() if one.on]
@@ -164,11 +177,16 @@ def in_service(log: Logbook) -> date | None:
 def standing(job: Job) -> SetStanding:
     """How upkeep stands, the same on whatever day."""
     log = job.logbook
+    if log.ended_as:
+        return SetStanding(None, (), ())
     runs, since = run_hours(log), in_service(log)
     tasks = [_counted(task, log, runs, since) for task in TASKS if task.applies(job)]
     tasks.append(_since_run(EXERCISE, runs, ANY, since))
     if _on_gasoline(job):
         tasks.append(_since_run(STALE, runs, frozenset(("gasoline", "")), since))
+    for task, kind in ((CYLINDERS, "cylinder"), (CANS, "can")):
+        if day := next_date(log, kind):
+            tasks.append(TaskStanding(task.key, since or day, 0.0, None, day, None))
     days = tuple((one.day, one.seconds) for one in runs if one.day and one.seconds)
     return SetStanding(since, tuple(tasks), days)
 
@@ -235,8 +253,26 @@ def _counted(
     left = None
     if every is not None:
         left = every * HOUR_S * (task.sooner if log.dusty else 1.0) - ran
+    if task.key == "lash" and left is not None and (trend := lash_trend(log, runs)):
+        # Where the seat wears fast, the next look comes before the lash is used up.
+        left = min(left, math.inf if trend.lasts_s is None else trend.lasts_s - ran)
     by_days = begun + timedelta(days=task.days) if begun and task.days else None
+    if task.key == "leak" and (opened := opened_since(log, last)):
+        by_days = min(by_days or opened, opened)
     return TaskStanding(task.key, begun, ran, left, by_days, begun if last else None)
+
+
+def opened_since(log: Logbook, soaped: Upkept | None) -> date | None:
+    """The first day since the joints were last soaped on which one of them was opened.
+
+    A hose or regulator put in opens one, whoever forgot to say so.
+    """
+    days = [
+        one.on for one in log.upkeep.values()
+        if one.on and (one.opened or (one.task == "hoses" and one.parts.strip()))
+        and (soaped is None or one.on > soaped.on)
+    ]  # fmt: skip
+    return date.fromisoformat(min(days)) if days else None
 
 
 def _since_run(
@@ -318,7 +354,9 @@ def kept(found: SetStanding) -> dict[str, Any]:
             [one.key, day(one.begun), one.ran_s, one.left_s, day(one.by_days), day(one.last_on)]
             for one in found.tasks
         ],
-        "runs": [[day(on), seconds] for on, seconds in found.runs],
+        # Two flat lists of numbers: a shop with many sets unpacks them on every look.
+        "days": [on.toordinal() for on, _ in found.runs],
+        "seconds": [seconds for _, seconds in found.runs],
     }
 
 
@@ -335,5 +373,5 @@ def read_kept(held: dict[str, Any]) -> SetStanding:
             for key, begun, ran, left, by_days, last in held["tasks"]
             if key in BY_KEY
         ),
-        tuple((date.fromisoformat(on), seconds) for on, seconds in held["runs"]),
+        tuple(zip(map(date.fromordinal, held["days"]), held["seconds"], strict=True)),
     )

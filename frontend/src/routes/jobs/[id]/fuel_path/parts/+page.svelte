@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
@@ -22,9 +23,9 @@
 {#if bill?.groups.length}
   <div class="bar">
     <p>
-      <span class="text-[1.5rem] font-[650] num">$ {bill.price.toFixed(2)}</span>
+      <span class="text-[1.5rem] font-[650] num">{money(bill.price)}</span>
       {#if bill.core}<span
-          >of it <span class="num">$ {bill.core.toFixed(2)}</span> deposit, back with the old part</span
+          >of it <span class="num">{money(bill.core)}</span> deposit, back with the old part</span
         >{/if}
       {#if bill.days}<span>last part in {bill.days} days</span>{/if}
       {#each bill.hours as hours (hours.key)}<span
@@ -54,7 +55,7 @@
       {#each bill.groups as group (group.source)}
         <tr class="group"
           ><th colspan="3">{group.title}</th><td class="n num"
-            >{#if group.source !== 'site supplies'}$ {group.price.toFixed(2)}{/if}</td
+            >{#if group.source !== 'site supplies'}{money(group.price)}{/if}</td
           ><td></td></tr
         >
         {#each group.lines as line (line.key)}
@@ -73,7 +74,7 @@
             </td>
             <td class="num quiet n">{line.source === 'site supplies' ? '' : line.number}</td>
             <td class="n num"
-              >{#if line.source !== 'site supplies'}$ {line.price.toFixed(2)}{/if}</td
+              >{#if line.source !== 'site supplies'}{money(line.price)}{/if}</td
             >
             <td>
               {#if line.comes}<Arrived {line} />{/if}
@@ -90,7 +91,7 @@
         <b>{one.name}</b> <span class="num">{one.phone}</span>, {one.mail}, {one.terms}.
         {#if one.lines}{one.lines}
           {one.lines === 1 ? 'line' : 'lines'} to order,
-          <span class="num">$ {one.price.toFixed(2)}</span>.{:else}Nothing to order.{/if}
+          <span class="num">{money(one.price)}</span>.{:else}Nothing to order.{/if}
       </p>
     {/each}
   </section>

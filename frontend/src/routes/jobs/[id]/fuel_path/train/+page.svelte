@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { money } from '$lib/ui/money.svelte';
   import Tick from '$lib/ui/Tick.svelte';
   import Figure from '$lib/ui/Figure.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
@@ -119,7 +120,7 @@
         <p>{train.tightest.label} <Figure figure={train.tightest} band /></p>
       {/if}
       {#if train.signal}<p>{train.signal.label} <Figure figure={train.signal} band /></p>{/if}
-      <p>price of the train <span class="num">$ {train.price.toFixed(2)}</span></p>
+      <p>price of the train <span class="num">{money(train.price)}</span></p>
     </div>
     {#if train.assumed.length}
       <p class="taken">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mark from '$lib/ui/Mark.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
@@ -40,9 +41,19 @@
     </div>
   </div>
   <article aria-label={card.title} data-card={card.key}>
-    <h2><b>{card.letter}</b> {card.title}</h2>
+    <h2>
+      {#if card.fuel}<Mark letter={card.letter} fuel={card.fuel} />{:else}<b>{card.letter}</b>{/if}
+      {card.title}
+    </h2>
     {#each card.blocks as block (block.title)}
-      <h3>{block.title}</h3>
+      <h3>
+        <svg viewBox="0 0 24 24" aria-hidden="true">
+          {#each found.signs[block.sign] ?? [] as stroke, n (n)}
+            <polyline points={stroke.join(' ')} />
+          {/each}
+        </svg>
+        {block.title}
+      </h3>
       {#if block.numbered}
         <ol>
           {#each block.lines as line, n (`${n} ${line}`)}<li>{line}</li>{/each}
@@ -100,6 +111,19 @@
     font-size: 1.2rem;
     border-bottom: 1px solid;
     margin: 0.9rem 0 0.2rem;
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+  }
+  h3 svg {
+    width: 1.4rem;
+    height: 1.4rem;
+    flex: none;
+    fill: none;
+    stroke: currentColor;
+    stroke-width: 2.2;
+    stroke-linecap: round;
+    stroke-linejoin: round;
   }
   ol {
     list-style: decimal;

@@ -162,7 +162,7 @@
   }
   .ready {
     border-left: 4px solid var(--color-success);
-    background: var(--tint);
+    background: var(--color-base-100);
     padding: 0.5rem 0.8rem;
     font-weight: 600;
   }

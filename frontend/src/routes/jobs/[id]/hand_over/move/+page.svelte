@@ -68,6 +68,11 @@
       href={`/api/jobs/${job().id}/move.pdf?start=${start.key}&goal=${goal.key}&system=${prefs.system}`}
       download>Sheet, PDF</a
     >
+    <a
+      class="btn btn-sm"
+      href={`/api/jobs/${job().id}/move.pdf?start=${start.key}&goal=${goal.key}&system=${prefs.system}&size=card`}
+      download>Card, PDF</a
+    >
   </div>
   {#each move.stops as text (text)}<p class="stop" role="alert">{text}</p>{/each}
   {#if move.says}<p class="says" data-move={move.eighths}>{move.says}</p>{/if}

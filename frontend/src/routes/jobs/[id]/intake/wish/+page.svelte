@@ -93,7 +93,7 @@
 <UsualLoads />
 {#if motors.length}<Motors {motors} />{/if}
 {#if legs.length}
-  <section class="section">
+  <section class="section" id="legs">
     <h2>Legs</h2>
     <ul data-legs>
       {#each legs as one (one.name)}

@@ -2,6 +2,8 @@
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
+  import Photos from '$lib/stages/intake/Photos.svelte';
+  import SetEnds from '$lib/stages/logbook/SetEnds.svelte';
   import LogRun from '$lib/stages/logbook/LogRun.svelte';
   import { written } from '$lib/stages/logbook/days';
   import RunsFile from '$lib/stages/logbook/RunsFile.svelte';
@@ -10,11 +12,22 @@
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import Tick from '$lib/ui/Tick.svelte';
+  import Camera from '@lucide/svelte/icons/camera';
   import Trash from '@lucide/svelte/icons/trash-2';
 
   const job = useJob();
   let found = $derived(job().settled?.logbook);
   let whole = $state(false);
+  let open = $state('');
+  let photos = $derived(counted(job().settled?.job.attachments ?? {}));
+
+  /** How many photos each place has. */
+  function counted(files: Record<string, { subject?: string }>): Map<string, number> {
+    const found = new Map<string, number>();
+    for (const { subject = '' } of Object.values(files))
+      found.set(subject, (found.get(subject) ?? 0) + 1);
+    return found;
+  }
   const SHOWN = 20;
   let runs = $derived(whole ? (found?.runs ?? []) : (found?.runs ?? []).slice(0, SHOWN));
 </script>
@@ -72,7 +85,13 @@
                 <td class="n">{one.used?.[prefs.system] ?? ''}</td>
                 <td class="n">{one.meter?.[prefs.system] ?? ''}</td>
                 <td>{one.remark}{one.by ? ` (${one.by})` : ''}</td>
-                <td
+                <td class="acts"
+                  ><button
+                    class="btn btn-ghost btn-xs"
+                    aria-expanded={open === one.key}
+                    aria-label={`More on the run of ${written(one.on)}`}
+                    onclick={() => (open = open === one.key ? '' : one.key)}
+                    ><Camera size={14} />{photos.get(`logbook.runs.${one.key}`) ?? ''}</button
                   ><button
                     class="btn btn-ghost btn-xs"
                     aria-label={`Remove the run of ${written(one.on)}`}
@@ -82,6 +101,14 @@
                   ></td
                 >
               </tr>
+              {#if open === one.key}
+                <tr
+                  ><td colspan="8">
+                    <TextField path={`logbook.runs.${one.key}.remark`} label="Remark" />
+                    <Photos subject={`logbook.runs.${one.key}`} label="the run" />
+                  </td></tr
+                >
+              {/if}
             {/each}
           </tbody>
         </table>
@@ -94,6 +121,7 @@
     {:else}<p class="quiet">None yet.</p>{/if}
     <RunsFile />
   </section>
+  <SetEnds />
 {/if}
 
 <style>
@@ -134,6 +162,9 @@
   td:nth-child(7) {
     white-space: normal;
     min-width: 8rem;
+  }
+  .acts {
+    text-align: right;
   }
   .n {
     text-align: right;

@@ -4,7 +4,10 @@
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import { today, written } from '$lib/stages/logbook/days';
+  import Photos from '$lib/stages/intake/Photos.svelte';
+  import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import Trash from '@lucide/svelte/icons/trash-2';
 
@@ -75,6 +78,17 @@
     </p>
   </section>
 
+  {#if found.lash}
+    <section class="section" data-lash>
+      <h2>Exhaust seat</h2>
+      <p>
+        Wears <Figure figure={found.lash.wear} band /> in 100 h on gas, by {found.lash.looks} looks. Lash
+        left: <b class="num">{found.lash.left[prefs.system]}</b>{#if found.lash.lasts}, used up
+          <b class="num">{found.lash.lasts[prefs.system]}</b> after the last look at the worst{/if}.
+      </p>
+    </section>
+  {/if}
+
   <section class="section">
     <h2>Done</h2>
     {#each done as [key, one] (key)}
@@ -88,11 +102,20 @@
           <TextField path={`${path}.on`} label="Day" placeholder="2026-11-27" />
           <QuantityField path={`${path}.meter`} />
           <TextField path={`${path}.found`} label="What was found" />
-          {#if one.task?.startsWith('lash')}<QuantityField path={`${path}.lash`} />{/if}
+          {#if one.task?.startsWith('lash')}
+            <QuantityField path={`${path}.lash`} />
+            <QuantityField path={`${path}.set_to`} hint="Empty where it was left as found." />
+          {/if}
           <TextField path={`${path}.parts`} label="Parts put in" />
           <TextField path={`${path}.by`} label="Done by" />
           <TextField path={`${path}.note`} label="Note" rows={2} />
         </div>
+        {#if one.task !== 'leak'}
+          <Tick path={`${path}.opened`} checked={Boolean(one.opened)}
+            >a gas joint or the carburetor was opened: soap it before it runs</Tick
+          >
+        {/if}
+        <Photos subject={path} label="this upkeep" />
         <button class="btn btn-ghost btn-sm" onclick={() => job().remove(path)}
           ><Trash size={14} />Remove</button
         >
