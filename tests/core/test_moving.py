@@ -8,12 +8,15 @@ import pytest
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.physics.mixture import SET_TO
+from gentle_ember.core.route import cautions
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
+from gentle_ember.core.stages.hand_over.arrivals import arrived
 from gentle_ember.core.stages.hand_over.moving import moves, places
+from gentle_ember.core.stages.hand_over.seals import work
 from tests.helpers.fits import fitted
 from tests.helpers.sets import CATALOG, fact
-from tests.helpers.sound import sound
+from tests.helpers.sound import put, sound
 
 LOCKED = {"turns": fact(1.5), "output": fact(3000.0)}
 
@@ -145,3 +148,46 @@ def test_a_throat_that_no_longer_opens_the_regulator_is_said():
             part["kind"] = part["kind"]
     move = found(Job.model_validate(document))
     assert move.lam is None or move.lam.value >= 1.2
+
+
+# It arrived
+
+
+def moved(**arrivals):
+    held = {"hand_over": {"arrivals": {
+        key: {"start": start, "goal": goal, "on": on} for key, (start, goal, on) in arrivals.items()
+    }}}  # fmt: skip
+    job = two_sites()
+    return Job.model_validate({**job.model_dump(), **held})
+
+
+def told(job):
+    return [one.text for one in Plan(job, CATALOG).of(cautions) if one.key == "hand_over.arrival"]
+
+
+def test_what_the_sheet_asks_for_there_is_a_task_each_until_it_is_proven():
+    job = moved(v1=("s1-propane", "s2-propane", "2026-11-20"))
+    last = Plan(job, CATALOG).of(arrived)
+    assert [one.text for one in last.asked] == list(found(job).again)
+    assert last.left == len(last.asked) > 3
+    assert f"{last.left} of {last.left} are not proven" in told(job)[0]
+    for n, one in enumerate(last.asked, 1):
+        job = put(job, f"hand_over.arrivals.v1.proven.{one.key}", "RK")
+        assert Plan(job, CATALOG).of(arrived).left == len(last.asked) - n
+    assert told(job) == []
+
+
+def test_the_last_arrival_counts_and_home_is_one_too():
+    job = moved(v1=("s1-propane", "s2-propane", "2026-11-20"),
+                v2=("s2-propane", "s1-propane", "2026-11-22"))  # fmt: skip
+    assert Plan(job, CATALOG).of(arrived).record.goal == "s1-propane"
+    same_day = moved(v1=("s1-propane", "s2-propane", "2026-11-20"),
+                     v10=("s2-propane", "s1-propane", "2026-11-20"))  # fmt: skip
+    assert Plan(same_day, CATALOG).of(arrived).record.goal == "s1-propane"
+
+
+def test_a_way_that_is_no_more_asks_for_nothing_and_what_was_signed_stays_signed():
+    gone = moved(v1=("s1-propane", "s9-propane", "2026-11-20"))
+    assert Plan(gone, CATALOG).of(arrived) is None and told(gone) == []
+    assert told(two_sites()) == []
+    assert work(moved(v1=("s1-propane", "s2-propane", "2026-11-20"))) == work(two_sites())

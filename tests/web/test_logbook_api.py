@@ -262,3 +262,24 @@ def test_the_shops_calendar_has_every_set_with_its_place(demo_client):
     assert any("Air filter" in one and "Weir landing" in one for one in said)
     uids = [str(one["UID"]) for one in calendar.walk("VEVENT")]
     assert len(uids) == len(set(uids))
+
+
+def test_a_set_that_was_handed_over_stands_in_service_on_the_board(demo_client):
+    groups = demo_client.get("/api/board?limit=50").json["groups"]
+    last = groups[-1]
+    assert (last["waits_for"], last["label"], last["count"]) == ("in_service", "In service", 1)
+    assert last["rows"][0]["title"] == "Weir ferry's landing hut"
+    ferry = ids(demo_client)["Weir"]
+    ended = [{"path": "logbook.ended_as", "value": "sold"},
+             {"path": "logbook.ended", "value": ago(0)}]  # fmt: skip
+    assert write(demo_client, ferry, *ended).status_code == 200
+    assert "in_service" not in {
+        one["waits_for"] for one in demo_client.get("/api/board?limit=50").json["groups"]
+    }
+
+
+def test_minutes_of_upkeep_are_whole_and_kept(demo_client, choir):
+    at = "logbook.upkeep.u1.minutes"
+    assert change(demo_client, choir, at, 25).status_code == 200
+    bad = change(demo_client, choir, at, 2.5)
+    assert bad.status_code == 422 and bad.json["errors"][0]["path"] == at

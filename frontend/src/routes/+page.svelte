@@ -102,7 +102,11 @@
   {#each board.data?.groups ?? [] as group (group.waits_for)}
     <section aria-labelledby={`g-${group.waits_for}`}>
       <h2 id={`g-${group.waits_for}`}>
-        {group.waits_for === 'nothing' ? 'Ready to work on' : `Waits for ${group.label}`}
+        {group.waits_for === 'nothing'
+          ? 'Ready to work on'
+          : group.waits_for === 'in_service'
+            ? group.label
+            : `Waits for ${group.label}`}
         <span class="quiet num">{group.count}</span>
       </h2>
       <ul>

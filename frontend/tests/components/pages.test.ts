@@ -193,6 +193,38 @@ describe('moving', () => {
     expect(cells.slice(8, 12)).toEqual(['–', '−2/8', '–', 'stops']);
   });
 
+  it('asks for what is proven there once it arrived, one by one', async () => {
+    await page(Moving, { moves: { ...moves, arrived: null } });
+    await fireEvent.click(screen.getByRole('button', { name: 'It arrived there' }));
+    await waitFor(() => expect(shop.doc.site).toBe('s2'));
+    const [at] = Object.keys(shop.doc).filter((path) => path.startsWith('hand_over.arrivals.'));
+    expect(at && shop.doc[at]).toMatchObject({
+      start: 's1-propane',
+      goal: 's2-propane',
+      by: 'Odo Marlin',
+      proven: {}
+    });
+  });
+
+  it('says who proved what there, and what is left', async () => {
+    const asked = [
+      { key: 'pa', text: 'Every joint soaped.', by: 'RK' },
+      { key: 'pb', text: 'Screw swept.', by: '' }
+    ];
+    const arrived = {
+      key: 'v1',
+      place: 'Ridge, on propane',
+      on: '2026-11-20',
+      by: 'RK',
+      left: 1,
+      asked
+    };
+    const { container } = await page(Moving, { moves: { ...moves, arrived } });
+    expect(container.querySelector('[data-arrived]')?.textContent).toContain('1 of 2 not proven');
+    await fireEvent.click(screen.getByRole('checkbox', { name: 'Screw swept.' }));
+    await waitFor(() => expect(shop.doc['hand_over.arrivals.v1.proven.pb']).toBe('Odo Marlin'));
+  });
+
   it('says so where there is nowhere to go', async () => {
     await page(Moving, { moves: { places: [place('s1-propane', 'Home')], moves: [] } });
     expect(screen.getByText(/nothing to move to/)).toBeTruthy();

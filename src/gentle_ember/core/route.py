@@ -178,6 +178,11 @@ def current_stage(job: Job) -> str:
     return next((key for key in NAMES if not passed(job, key)), "logbook")
 
 
+def handed_over(job: Job) -> bool:
+    """Whether every stage up to the hand-over is signed or left out: the set is in service."""
+    return current_stage(job) == "logbook"
+
+
 def waits_for(job: Job) -> WaitsFor:
     """What the job waits for: that of its earliest waiting stage."""
     for key in NAMES:

@@ -7,14 +7,14 @@ from dataclasses import astuple, dataclass
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import Select, func, select, text
+from sqlalchemy import Select, func, select, text, update
 from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import lessons_taught
 from gentle_ember.core.job.job import Job, WaitsFor, machine_name
 from gentle_ember.core.plan import plan
-from gentle_ember.core.route import cautions, current_stage, questions, waits_for
+from gentle_ember.core.route import cautions, current_stage, handed_over, questions, waits_for
 from gentle_ember.core.shop import Lesson
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import fit_sheet
@@ -31,6 +31,14 @@ from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
 from gentle_ember.store.validate import valid_job
 
+IN_SERVICE = "in_service"
+"""Where a set that was handed over stands on the board: it waits for nothing of the shop's."""
+
+
+def _served(job: Job) -> bool:
+    waits = waits_for(job) is not WaitsFor.NOTHING
+    return handed_over(job) and not waits and in_service(job.logbook) is not None
+
 
 def entry(planned: Plan) -> dict[str, Any]:
     """What the board shows of a job, except its id and time; the same on whatever day."""
@@ -44,7 +52,7 @@ def entry(planned: Plan) -> dict[str, Any]:
         "set_label": machine_name(job),
         "site_label": site.name,
         "stage": current_stage(job),
-        "waits_for": str(waits_for(job)),
+        "waits_for": IN_SERVICE if _served(job) else str(waits_for(job)),
         "archived": job.archived,
         "stops": sum(c.severity is Severity.STOP and not c.by_date for c in planned.of(cautions)),
         "questions": len(planned.of(questions)),
@@ -92,19 +100,21 @@ def _searched(job: Job) -> str:
 
 def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
     """Bring a job's row and its search text up to date, in the caller's transaction."""
-    row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_id)).first()
     values = {**entry(planned), "updated_at": at}
-    if row is None:
+    # Written over, never read: of a set long in service the row is large.
+    number = session.scalar(
+        update(BoardRow).where(BoardRow.job_id == job_id).values(**values)
+        .returning(BoardRow.number)
+    )  # fmt: skip
+    if number is None:
         row = BoardRow(job_id=job_id, **values)
         session.add(row)
-    else:
-        for name, value in values.items():
-            setattr(row, name, value)
-    session.flush()
-    session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": row.number})
+        session.flush()
+        number = row.number
+    session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": number})
     session.execute(
         text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),
-        {"n": row.number, "t": _searched(planned.job)},
+        {"n": number, "t": _searched(planned.job)},
     )
 
 
@@ -142,7 +152,7 @@ def groups(
         counts = counts.where(BoardRow.number.in_(found))
     numbers = {row[0]: row[1] for row in session.execute(counts.group_by(BoardRow.waits_for))}
     result = []
-    for waits in WaitsFor:
+    for waits in (*WaitsFor, IN_SERVICE):
         if not numbers.get(waits):
             continue
         rows = select(BoardRow).where(BoardRow.archived == archived, BoardRow.waits_for == waits)

@@ -12,7 +12,7 @@ from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import Engine, insert, select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session, defer, sessionmaker
 
 from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
@@ -469,7 +469,8 @@ def read_job(row: JobRow) -> Job:
 
 
 def _row(session: Session, job_id: str) -> JobRow:
-    row = session.get(JobRow, job_id)
+    # Its document is unpacked only where no earlier look at this revision is kept.
+    row = session.get(JobRow, job_id, options=[defer(JobRow.document)])
     if row is None:
         raise NotFoundError("There is no such job.")
     return row

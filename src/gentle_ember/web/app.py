@@ -169,6 +169,7 @@ def from_environment() -> OpenAPI:
     # held up an answer by a third of a second takes half of that.
     gc.collect()
     gc.freeze()
+    gc.set_threshold(50_000, 20, 50)
     return app
 
 

@@ -75,7 +75,7 @@ def show_board(query: BoardQuery) -> Response:
                 groups=[
                     BoardGroupOut(
                         waits_for=group.waits_for,
-                        label=WAITS[WaitsFor(group.waits_for)],
+                        label=_waits(group.waits_for),
                         count=group.count,
                         rows=[_row(row) for row in group.rows],
                     )
@@ -84,6 +84,11 @@ def show_board(query: BoardQuery) -> Response:
                 total=sum(group.count for group in found),
             )
         )
+
+
+def _waits(group: str) -> str:
+    """What a group of the board waits for, in words."""
+    return "In service" if group == board.IN_SERVICE else WAITS[WaitsFor(group)]
 
 
 @api.get("/finder", responses={200: FoundListOut})

@@ -52,7 +52,7 @@ export const PAGES = [
   {"page": "hand_over/teach", "name": "Teaching", "stage": "hand_over", "views": "drills", "facts": ["hand_over.drills"], "tab": true},
   {"page": "hand_over/cards", "name": "Cards", "stage": "hand_over", "views": "cards", "facts": [], "tab": true},
   {"page": "hand_over/price", "name": "Price", "stage": "hand_over", "views": "invoice", "facts": ["hand_over.invoice"], "tab": true},
-  {"page": "hand_over/move", "name": "Moving", "stage": "hand_over", "views": "moves", "facts": [], "tab": true},
+  {"page": "hand_over/move", "name": "Moving", "stage": "hand_over", "views": "moves", "facts": ["hand_over.arrivals"], "tab": true},
   {"page": "hand_over/record", "name": "Record", "stage": "hand_over", "views": "", "facts": [], "tab": true},
   {"page": "logbook/runs", "name": "Runs", "stage": "logbook", "views": "logbook", "facts": ["logbook.runs", "logbook"], "tab": true},
   {"page": "logbook/upkeep", "name": "Upkeep", "stage": "logbook", "views": "logbook", "facts": ["logbook.upkeep"], "tab": true},

@@ -1545,6 +1545,24 @@ export interface components {
             on: string;
         };
         /**
+         * ArrivedOut
+         * @description The last arrival.
+         */
+        ArrivedOut: {
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Left */
+            left: number;
+            /** On */
+            on: string;
+            /** Place */
+            place: string;
+        };
+        /**
          * AskGroupOut
          * @description Questions of one place.
          */
@@ -1578,6 +1596,18 @@ export interface components {
             path: string;
             /** Why */
             why: string;
+        };
+        /**
+         * AskedOut
+         * @description One thing that is proven where the set arrived, and who did.
+         */
+        AskedOut: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
         };
         /**
          * AssumedOut
@@ -4001,6 +4031,13 @@ export interface components {
          */
         HandOver: {
             /**
+             * Arrivals
+             * @default {}
+             */
+            arrivals: {
+                [key: string]: components["schemas"]["MovedSet"];
+            };
+            /**
              * @default {
              *       "by": "",
              *       "deposit": null,
@@ -4677,6 +4714,7 @@ export interface components {
             fit: components["schemas"]["Fit"];
             /**
              * @default {
+             *       "arrivals": {},
              *       "core": {
              *         "by": "",
              *         "deposit": null,
@@ -6398,10 +6436,38 @@ export interface components {
             site: string;
         };
         /**
+         * MovedSet
+         * @description The set was taken to another place or gas: what was proven there, and by whom.
+         */
+        MovedSet: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Goal */
+            goal: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Proven
+             * @default {}
+             */
+            proven: {
+                [key: string]: string;
+            };
+            /** Start */
+            start: string;
+        };
+        /**
          * MovesOut
          * @description Every place of the job, and every way between two of them.
          */
         MovesOut: {
+            arrived: components["schemas"]["ArrivedOut"] | null;
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
             /** Places */

@@ -87,6 +87,17 @@ class CoreBack(Model):
     by: Name = ""
 
 
+class MovedSet(Model):
+    """The set was taken to another place or gas: what was proven there, and by whom."""
+
+    start: Key
+    goal: Key
+    on: Day = ""
+    by: Name = ""
+    proven: Annotated[dict[Key, Name], Field(max_length=40)] = {}
+    """Who proved what the move sheet asks for, by its mark."""
+
+
 class SealedRow(Model):
     """A line of the record as it was sealed; a value is in SI units of its kind."""
 
@@ -131,5 +142,6 @@ class HandOver(Model):
     invoice: Invoice = Invoice()
     technician: Signature = Signature()
     owner: Signature = Signature()
+    arrivals: Annotated[dict[Key, MovedSet], Field(max_length=200)] = {}
     seals: Annotated[dict[Key, SealedRecord], Field(max_length=40)] = {}
     """Revisions of the record; made by the core once both signatures stand under one work."""

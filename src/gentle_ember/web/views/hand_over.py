@@ -10,6 +10,7 @@ from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.hand_over import Signature
 from gentle_ember.core.physics.fuels import LETTERS, NAMES
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.hand_over.arrivals import arrived
 from gentle_ember.core.stages.hand_over.cards import cards
 from gentle_ember.core.stages.hand_over.invoice import deposit, exact, invoice, money
 from gentle_ember.core.stages.hand_over.moving import moves, places
@@ -106,8 +107,29 @@ class MoveOut(View):
     stops: list[str]
 
 
+class AskedOut(View):
+    """One thing that is proven where the set arrived, and who did."""
+
+    key: str
+    text: str
+    by: str
+
+
+class ArrivedOut(View):
+    """The last arrival."""
+
+    key: str
+    place: str
+    on: str
+    by: str
+    left: int
+    asked: list[AskedOut]
+
+
 class MovesOut(View):
     """Every place of the job, and every way between two of them."""
+
+    arrived: ArrivedOut | None
 
     places: list[MovePlaceOut]
     moves: list[MoveOut]
@@ -124,8 +146,12 @@ class MoveQuery(View):
 
 def moving(planned: Plan) -> MovesOut:
     """Every place of the job, and every way between two of them."""
-    sites = planned.job.sites
+    sites, last = planned.job.sites, planned.of(arrived)
     return MovesOut(
+        arrived=None if last is None else ArrivedOut(
+            key=last.key, place=last.place, on=last.record.on, by=last.record.by, left=last.left,
+            asked=[AskedOut.model_validate(one) for one in last.asked],
+        ),
         places=[
             MovePlaceOut(
                 key=one.key, site=sites[one.site].name or "the site", fuel=str(one.fuel),

@@ -44,7 +44,7 @@ def work(job: Job) -> str:
     """
     held = job.model_dump(mode="json", exclude_defaults=True, exclude={
         "site": True, "archived": True, "logbook": True,
-        "hand_over": {"invoice", "technician", "owner", "seals"},
+        "hand_over": {"invoice", "technician", "owner", "arrivals", "seals"},
         "stages": {"hand_over", "logbook"},
     })  # fmt: skip
     # What came after counts for nothing, and neither does that it was begun.

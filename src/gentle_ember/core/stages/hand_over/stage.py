@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.stage import NOTED, RECORD, Item, Page, Plan, Stage, anew, confirm_item
+from gentle_ember.core.stages.hand_over.arrivals import arrival_cautions
 from gentle_ember.core.stages.hand_over.invoice import core_items
 from gentle_ember.core.stages.hand_over.seals import (
     newly_signed,
@@ -50,10 +51,11 @@ STAGE = Stage(
         Page("teach", "Teaching", ("drills",), ("hand_over.drills",)),
         Page("cards", "Cards", ("cards",)),
         Page("price", "Price", ("invoice",), ("hand_over.invoice",)),
-        Page("move", "Moving", ("moves",)),
+        Page("move", "Moving", ("moves",), ("hand_over.arrivals",)),
         RECORD,
     ),
     items=items,
+    cautions=arrival_cautions,
     refusals=seal_refusals,
     signs=newly_signed,
     follows=seals_follow,

@@ -1,6 +1,9 @@
 <script lang="ts">
   import Figure from '$lib/ui/Figure.svelte';
   import Mark from '$lib/ui/Mark.svelte';
+  import Tick from '$lib/ui/Tick.svelte';
+  import { freshKey } from '$lib/session/record';
+  import { today, written } from '$lib/stages/logbook/days';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
@@ -28,6 +31,16 @@
     found?.moves.find((one) => one.start === goal?.key && one.goal === start?.key)
   );
   const named = (one: (typeof places)[number]) => `${one.site}, ${one.fuel_name}`;
+
+  /** It is there now: that site is looked at from here on, and what is proven there is asked. */
+  function arrive() {
+    if (!start || !goal) return;
+    const record = { start: start.key, goal: goal.key, on: today(), by: prefs.who, proven: {} };
+    job().setAll([
+      { path: `hand_over.arrivals.${freshKey('v')}`, value: record },
+      { path: 'site', value: goal.key.split('-')[0] ?? '' }
+    ]);
+  }
   /** What a cell of the matrix says: eighths to open or shut the screw. */
   function turned(a: string, b: string): string {
     const one = found?.moves.find((m) => m.start === a && m.goal === b);
@@ -43,6 +56,26 @@
   text="The same set at another place or on another gas: what to turn, what differs, what is proven there."
 />
 
+{#if found?.arrived}
+  {@const last = found.arrived}
+  <section class="section" data-arrived={last.left}>
+    <h2>At {last.place}, since {written(last.on)}{last.by ? `, by ${last.by}` : ''}</h2>
+    <p>
+      {#if last.left}<b class="num">{last.left}</b> of
+        <span class="num">{last.asked.length}</span> not proven there yet.{:else}All of it is proven
+        there.{/if}
+    </p>
+    {#each last.asked as one (one.key)}
+      {@const path = `hand_over.arrivals.${last.key}.proven.${one.key}`}
+      <Tick
+        {path}
+        checked={Boolean(one.by)}
+        change={(on) => (on ? job().set(path, prefs.who || 'the shop') : job().remove(path))}
+        >{one.text}{one.by ? ` (${one.by})` : ''}</Tick
+      >
+    {/each}
+  </section>
+{/if}
 {#if !start || !goal || !move}
   <p class="quiet" data-move="">
     One place and one fuel: nothing to move to. Give the job another site, or another gas here.
@@ -73,6 +106,7 @@
       href={`/api/jobs/${job().id}/move.pdf?start=${start.key}&goal=${goal.key}&system=${prefs.system}&size=card`}
       download>Card, PDF</a
     >
+    <button class="btn btn-sm" onclick={arrive}>It arrived there</button>
   </div>
   {#each move.stops as text (text)}<p class="stop" role="alert">{text}</p>{/each}
   {#if move.says}<p class="says" data-move={move.eighths}>{move.says}</p>{/if}

@@ -26,6 +26,9 @@
   let names = $derived(new Map((found?.due ?? []).map((one) => [one.key, one.name])));
   let fresh = $state('');
 
+  const minutes = (path: string, typed: string) =>
+    job().set(`${path}.minutes`, typed.trim() === '' ? null : Number(typed));
+
   function mark(task: string) {
     fresh = freshKey('u');
     job().set(`logbook.upkeep.${fresh}`, { task, on: today(), by: prefs.who });
@@ -108,6 +111,20 @@
           {/if}
           <TextField path={`${path}.parts`} label="Parts put in" />
           <TextField path={`${path}.by`} label="Done by" />
+          <div class="field">
+            <label for={`${key}-min`}>Minutes</label>
+            <input
+              id={`${key}-min`}
+              class="input num"
+              type="number"
+              min="0"
+              value={one.minutes ?? ''}
+              onchange={(e) => minutes(path, e.currentTarget.value)}
+            />
+            <p class="says wrong" aria-live="polite">
+              {job().errors[`${path}.minutes`] ?? '\u00a0'}
+            </p>
+          </div>
           <TextField path={`${path}.note`} label="Note" rows={2} />
         </div>
         {#if one.task !== 'leak'}
