@@ -343,3 +343,57 @@ def test_what_a_pass_rests_on_is_named_until_it_is_measured(demo_client):
     told = {"path": hhv["path"], "value": {"value": 38.4e6, "origin": "data_sheet"}}
     assert write(demo_client, job, told).status_code == 200
     assert all(one["path"] != hhv["path"] for one in rests())
+
+
+def row(client, key="pv-d-101"):
+    return client.get(f"/api/catalog/parts/{key}").json["cells"]
+
+
+def keep(client, cells, was=""):
+    return client.put("/api/catalog/parts", json={"cells": cells, "was": was})
+
+
+def test_a_part_is_changed_on_its_page_as_a_file_would(demo_client):
+    before = row(demo_client)
+    same = keep(demo_client, before, "pv-d-101").json
+    assert (same["kind"], same["fields"]) == ("same", [])
+    told = keep(demo_client, {**before, "stock": "9", "price_usd": "121.5"}, "pv-d-101").json
+    assert (told["kind"], sorted(told["fields"])) == ("changed", ["price", "stock"])
+    after = row(demo_client)
+    assert {**before, "stock": "9", "price_usd": "121.5"} == after
+    found = demo_client.get("/api/catalog?words=PV-D-101").json["parts"][0]
+    assert found["own"] and found["part"]["price"] == 121.5
+    names = [one["name"] for one in demo_client.get("/api/catalog/columns").json["columns"]]
+    assert list(before) == names and len(set(names)) == len(names)
+    labels = [one["label"] for one in demo_client.get("/api/catalog/columns").json["columns"]]
+    assert len(set(labels)) == len(labels)
+
+
+def test_another_part_like_it_has_a_number_of_its_own(demo_client):
+    like = {**row(demo_client), "number": "KE-D-1", "name": "demand regulator, rebuilt"}
+    assert keep(demo_client, like).json["kind"] == "new"
+    assert row(demo_client, "ke-d-1")["name"] == "demand regulator, rebuilt"
+    again = keep(demo_client, {**like, "stock": "4"})
+    assert again.json["errors"][0]["path"] == "number"
+    assert "another part of the catalog" in again.json["errors"][0]["message"]
+    assert row(demo_client, "ke-d-1")["stock"] == like["stock"]
+
+
+@pytest.mark.parametrize(
+    ("cells", "field"),
+    [
+        ({"stock": "many"}, "stock"), ({"class": "gadget"}, "class"), ({"least": "4"}, "least"),
+        ({"inlet": "flare"}, "inlet"), ({"number": " "}, "number"), ({"brass": "maybe"}, "brass"),
+        ({"nonsense": "1"}, "nonsense"), ({"bore_mm": "-3"}, "bore_mm"),
+    ],
+)  # fmt: skip
+def test_a_cell_that_can_not_be_is_refused_at_its_column(demo_client, cells, field):
+    before = row(demo_client)
+    answer = keep(demo_client, {**before, **cells}, "pv-d-101")
+    assert answer.status_code == 422
+    assert answer.json["errors"][0]["path"] == field
+    assert row(demo_client) == before
+
+
+def test_a_part_nobody_has_is_said_to_be_none(demo_client):
+    assert demo_client.get("/api/catalog/parts/none").status_code == 404

@@ -15,7 +15,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
-from gentle_ember.core.job.part import Part
+from gentle_ember.core.job.part import Part, PartClass
 
 BTU_H_W = 1055.05585 / 3600.0
 _PRESSURE = re.compile(r"(-?\d+(?:\.\d+)?) ?(inwc|in w\.c\.|psi|mbar|kpa|pa)", re.IGNORECASE)
@@ -120,6 +120,34 @@ COLUMNS: dict[str, Column] = {
         ("for_task", "for_task", _TEXT),
     )
 }  # fmt: skip
+CHOSEN: dict[str, tuple[str, ...]] = {
+    "class": tuple(str(kind) for kind in PartClass),
+    "vent": ("", "open", "screened", "limiter", "lever"),
+    **{name: ("", "yes", "no") for name, column in COLUMNS.items() if column.read is _yes},
+}
+"""Columns whose cells are one of a few."""
+_UNITS = {"mm": "mm", "m": "m", "c": "°C", "pct": "%", "h": "", "inwc": "in w.c.", "cc": "cc",
+          "w": "W", "kg": "kg", "usd": ""}  # fmt: skip
+_OWN_LABELS = {
+    "rated_kbtu_h": "rated, kBTU/h", "pump_l_h": "pump, L/h", "k": "loss coefficient k",
+    "draw_w": "draws, W", "days": "days to deliver", "check": "one way only",
+}  # fmt: skip
+
+
+def label_of(column: str) -> str:
+    """A column's name in words, its unit after a comma.
+
+    >>> label_of("bore_mm"), label_of("use_instead"), label_of("rated_kbtu_h")
+    ('bore, mm', 'use instead', 'rated, kBTU/h')
+    """
+    if column in _OWN_LABELS:
+        return _OWN_LABELS[column]
+    name, _, unit = column.rpartition("_")
+    if name and _UNITS.get(unit):
+        return f"{name.replace('_', ' ')}, {_UNITS[unit]}"
+    return (name if name and unit in _UNITS else column).replace("_", " ")
+
+
 _OF_FIELD = {column.field: name for name, column in COLUMNS.items()}
 
 

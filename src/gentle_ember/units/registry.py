@@ -57,6 +57,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "length": (Unit("ft", "ft", 2), Unit("m", "m", 2)),
     "bore": (Unit("in", "inch", 4), Unit("mm", "mm", 3)),
     "small_length": (Unit("in", "inch", 3), Unit("mm", "mm", 1)),
+    "clearance": (Unit("in", "inch", 4), Unit("mm", "mm", 3)),
     "bolt_length": (Unit("mm", "mm", 0), Unit("mm", "mm", 0)),
     "displacement": (Unit("cc", "cm**3", 0), Unit("cc", "cm**3", 0)),
     "volume": (Unit("gal", "gallon", 2), Unit("L", "L", 2)),

@@ -6,14 +6,14 @@ from fractions import Fraction
 
 from flask import Response, request
 
-from gentle_ember.catalog.rows import key_of
+from gentle_ember.catalog.rows import CHOSEN, COLUMNS, key_of, label_of, read_row, write_row
 from gentle_ember.core.base.errors import EndError
 from gentle_ember.core.catalog import Kit, bridge
 from gentle_ember.core.job.ends import join
 from gentle_ember.core.job.part import End, Part, end
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.documents.parts_csv import parts_csv, read_parts
-from gentle_ember.store.errors import FieldError, InvalidJobError
+from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
 from gentle_ember.web.views.fuel_path import TemplatesOut, every_template
@@ -21,6 +21,8 @@ from gentle_ember.web.views.parts import (
     CatalogOut,
     CatalogPartOut,
     CatalogQuery,
+    ColumnOut,
+    ColumnsOut,
     EffectOut,
     EndOut,
     EndsOut,
@@ -30,6 +32,10 @@ from gentle_ember.web.views.parts import (
     JoinQuery,
     KitIn,
     KitOut,
+    PartPath,
+    PartRowIn,
+    PartRowOut,
+    PartSavedOut,
     RowFaultOut,
     WayOut,
     WayPartOut,
@@ -37,7 +43,7 @@ from gentle_ember.web.views.parts import (
 )
 from gentle_ember.web.views.parts import kit as kit_out
 
-api = blueprint("catalog", "catalog", "/api/catalog", 422)
+api = blueprint("catalog", "catalog", "/api/catalog", 404, 422)
 LARGEST = 4 << 20
 
 
@@ -160,6 +166,49 @@ def make_kit(body: KitIn) -> Response:
     )
     services().parts.save_kit(kit)
     return sent(kit_out(kit), 201)
+
+
+@api.get("/columns", responses={200: ColumnsOut})
+def columns() -> Response:
+    """What a part's row has, to type one in."""
+    return sent(
+        ColumnsOut(
+            columns=[
+                ColumnOut(name=name, label=label_of(name), options=list(CHOSEN.get(name, ())))
+                for name in COLUMNS
+            ]
+        )
+    )
+
+
+@api.get("/parts/<key>", responses={200: PartRowOut})
+def part_row(path: PartPath) -> Response:
+    """A part as its row."""
+    part = services().catalog.parts.get(path.key)
+    if part is None:
+        raise NotFoundError("There is no such part in the catalog.")
+    return sent(PartRowOut(cells=write_row(part)))
+
+
+@api.put("/parts", responses={200: PartSavedOut})
+def save_part(body: PartRowIn) -> Response:
+    """Keep a part as this shop has it, laid over what ships; or another one of its own.
+
+    Jobs keep the parts they use: nothing changes in them.
+    """
+    cells = {name: text for name, text in body.cells.items() if text.strip()}
+    if unknown := [name for name in cells if name not in COLUMNS]:
+        raise InvalidJobError([FieldError(unknown[0], "There is no such column.")])
+    found = read_row(dict(cells), 1)
+    if isinstance(found, list):
+        raise InvalidJobError([FieldError(one.column or "number", one.why) for one in found])
+    held = services().catalog.parts
+    if found.key != body.was and found.key in held:
+        text = f"{held[found.key].number} is another part of the catalog already."
+        raise InvalidJobError([FieldError("number", text)])
+    (effect,) = services().parts.effects([found])
+    services().parts.save([found])
+    return sent(PartSavedOut(key=found.key, kind=effect.kind, fields=list(effect.fields)))
 
 
 @api.get("/parts.csv")

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a part's row has, to type one in. */
+        get: operations["catalog_columns_columns_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog/ends": {
         parameters: {
             query?: never;
@@ -109,6 +126,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep a part as this shop has it, laid over what ships; or another one of its own.
+         * @description <br/>Jobs keep the parts they use: nothing changes in them.
+         */
+        put: operations["catalog_save_part_parts_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog/parts.csv": {
         parameters: {
             query?: never;
@@ -118,6 +155,23 @@ export interface paths {
         };
         /** The whole catalog as this shop has it, in the form it can be brought in again. */
         get: operations["catalog_export_parts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalog/parts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part as its row. */
+        get: operations["catalog_part_row_parts__key__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2224,6 +2278,10 @@ export interface components {
             key: string;
             /** Look */
             look: string;
+            /** Measures */
+            measures: string[];
+            /** Says */
+            says: components["schemas"]["MeasureSaysOut"][];
             task: components["schemas"]["TaskOut"] | null;
             /** Title */
             title: string;
@@ -2328,6 +2386,26 @@ export interface components {
             technician: components["schemas"]["SignatureOut"];
             /** Work */
             work: string;
+        };
+        /**
+         * ColumnOut
+         * @description A column of a part's row: its name in words, and what its cell may be where it is chosen.
+         */
+        ColumnOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: string[];
+        };
+        /**
+         * ColumnsOut
+         * @description Every column, in the order of the file.
+         */
+        ColumnsOut: {
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
         };
         /**
          * ComesBack
@@ -3246,6 +3324,18 @@ export interface components {
             /** @default not_looked */
             look: components["schemas"]["Look"];
             /**
+             * @default {
+             *       "compression": null,
+             *       "gap": null,
+             *       "lash_exhaust": null,
+             *       "lash_intake": null,
+             *       "leak_down": null,
+             *       "stream": null,
+             *       "volts": null
+             *     }
+             */
+            measured: components["schemas"]["FoundMeasures"];
+            /**
              * Note
              * @default
              */
@@ -3436,6 +3526,26 @@ export interface components {
          * @description What the finder found, best first.
          */
         FoundListOut: components["schemas"]["FoundOut"][];
+        /**
+         * FoundMeasures
+         * @description What was measured at a place of the walk-round; each place asks for its own.
+         */
+        FoundMeasures: {
+            /** @default null */
+            compression: components["schemas"]["Fact"] | null;
+            /** @default null */
+            gap: components["schemas"]["Fact"] | null;
+            /** @default null */
+            lash_exhaust: components["schemas"]["Fact"] | null;
+            /** @default null */
+            lash_intake: components["schemas"]["Fact"] | null;
+            /** @default null */
+            leak_down: components["schemas"]["Fact"] | null;
+            /** @default null */
+            stream: components["schemas"]["Fact"] | null;
+            /** @default null */
+            volts: components["schemas"]["Fact"] | null;
+        };
         /**
          * FoundOut
          * @description Something the finder found.
@@ -5980,6 +6090,16 @@ export interface components {
             value: number;
         };
         /**
+         * MeasureSaysOut
+         * @description What a measured value says.
+         */
+        MeasureSaysOut: {
+            /** Bad */
+            bad: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * Metal
          * @description What a stud stands in.
          * @enum {string}
@@ -7177,6 +7297,43 @@ export interface components {
             train: components["schemas"]["Train"];
             /** Worst */
             worst: string;
+        };
+        /**
+         * PartRowIn
+         * @description A part as it was typed.
+         */
+        PartRowIn: {
+            /** Cells */
+            cells: {
+                [key: string]: string;
+            };
+            /**
+             * Was
+             * @default
+             */
+            was: string;
+        };
+        /**
+         * PartRowOut
+         * @description A part as its row: what each cell holds, as text with the column's unit.
+         */
+        PartRowOut: {
+            /** Cells */
+            cells: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PartSavedOut
+         * @description What came of it.
+         */
+        PartSavedOut: {
+            /** Fields */
+            fields: string[];
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
         };
         /**
          * PassOut
@@ -10194,6 +10351,53 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_columns_columns_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColumnsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10221,6 +10425,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EndsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10252,6 +10465,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10287,6 +10509,15 @@ export interface operations {
                     "application/json": components["schemas"]["JoinOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10320,6 +10551,57 @@ export interface operations {
                     "application/json": components["schemas"]["KitOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_save_part_parts_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartRowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSavedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10340,6 +10622,55 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog_part_row_parts__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartRowOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10367,6 +10698,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TemplatesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */

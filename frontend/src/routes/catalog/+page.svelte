@@ -2,12 +2,14 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
   import BringIn from './BringIn.svelte';
+  import PartForm from './PartForm.svelte';
   import PartRow from './PartRow.svelte';
 
   let words = $state('');
   let kind = $state('');
   let limit = $state(60);
   let open = $state('');
+  let adding = $state(false);
   const found = createQuery(() => ({
     queryKey: ['catalog', 'list', words, kind, limit],
     queryFn: () => ask(api.GET('/api/catalog', { params: { query: { words, kind, limit } } })),
@@ -29,8 +31,27 @@
         over it.
       </p>
     </div>
-    <a class="btn btn-sm" href="/api/catalog/parts.csv" download>Save as CSV</a>
+    <div class="flex gap-2">
+      <button class="btn btn-sm" aria-expanded={adding} onclick={() => (adding = !adding)}
+        >Add a part</button
+      >
+      <a class="btn btn-sm" href="/api/catalog/parts.csv" download>Save as CSV</a>
+    </div>
   </header>
+  {#if adding}
+    <section class="section" aria-label="Add a part">
+      <PartForm
+        cells={{ stock: '0' }}
+        done={(key) => {
+          adding = false;
+          if (key) {
+            words = key.replaceAll('-', ' ');
+            open = key;
+          }
+        }}
+      />
+    </section>
+  {/if}
   <BringIn />
   <div class="find">
     <input

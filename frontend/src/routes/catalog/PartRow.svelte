@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { api, ask } from '$lib/api/client';
+  import PartForm from './PartForm.svelte';
   import { money } from '$lib/ui/money.svelte';
   import type { components } from '$lib/api/schema';
   import { prefs } from '$lib/session/prefs.svelte';
@@ -9,6 +11,14 @@
     toggle: () => void;
   }
   let { one, open, toggle }: Props = $props();
+  let cells = $state.raw<Record<string, string>>();
+  let another = $state(false);
+
+  async function change(like: boolean) {
+    const params = { path: { key: one.part.key } };
+    cells = (await ask(api.GET('/api/catalog/parts/{key}', { params }))).cells;
+    another = like;
+  }
 </script>
 
 <tr data-part={one.part.key}>
@@ -32,6 +42,18 @@
         {#each one.facts as fact (fact.label)}<dt>{fact.label}</dt>
           <dd>{fact[prefs.system]}</dd>{/each}
       </dl>
+      {#if cells}
+        <PartForm
+          was={another ? '' : one.part.key}
+          cells={another ? { ...cells, number: '' } : cells}
+          done={() => (cells = undefined)}
+        />
+      {:else if !one.part.site}
+        <p class="acts">
+          <button class="btn btn-sm" onclick={() => void change(false)}>Change</button>
+          <button class="btn btn-sm" onclick={() => void change(true)}>Another like it</button>
+        </p>
+      {/if}
     </td>
   </tr>
 {/if}
@@ -45,12 +67,17 @@
   .more td {
     border: 0;
   }
-  button {
+  td > button {
     text-align: left;
     cursor: pointer;
   }
-  button:hover {
+  td > button:hover {
     text-decoration: underline;
+  }
+  .acts {
+    display: flex;
+    gap: 0.5rem;
+    padding-bottom: 0.5rem;
   }
 
   .n {

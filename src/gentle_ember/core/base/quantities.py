@@ -31,6 +31,7 @@ _ALL = (
     Kind("small_length", "small length", "m", 0.012),
     Kind("bolt_length", "bolt length", "m", 0.016),
     Kind("bore", "bore", "m", 0.0127),
+    Kind("clearance", "clearance", "m", 0.00015),
     Kind("displacement", "displacement", "m**3", 212e-6),
     Kind("volume", "volume", "m**3", 0.018927),
     Kind("temperature", "temperature", "K", 294.15),

@@ -128,11 +128,32 @@ class Decision(StrEnum):
     STOP = "stop"
 
 
+class FoundMeasures(Model):
+    """What was measured at a place of the walk-round; each place asks for its own."""
+
+    lash_exhaust: Annotated[
+        Fact | None, Quantity("clearance", "Exhaust valve lash, cold", 0.0, 2e-3)
+    ] = None
+    lash_intake: Annotated[
+        Fact | None, Quantity("clearance", "Intake valve lash, cold", 0.0, 2e-3)
+    ] = None
+    gap: Annotated[Fact | None, Quantity("clearance", "Plug gap", 0.0, 3e-3)] = None
+    volts: Annotated[Fact | None, Quantity("voltage", "Battery at rest", 0.0, 30.0)] = None
+    compression: Annotated[
+        Fact | None, Quantity("pressure", "Compression, the least cylinder", 0.0, 3e6)
+    ] = None
+    leak_down: Annotated[Fact | None, Quantity("share", "Leak-down", 0.0, 1.0)] = None
+    stream: Annotated[
+        Fact | None, Quantity("volume", "Ran out at the bowl in 15 seconds", 0.0, 5e-3)
+    ] = None
+
+
 class Finding(Model):
     """One place of the walk-round: how it looked, what was measured, what is decided, done by."""
 
     look: Look = Look.NOT_LOOKED
     value: Name = ""
+    measured: FoundMeasures = FoundMeasures()
     note: Note = ""
     decision: Decision = Decision.OPEN
     done: bool = False

@@ -61,11 +61,11 @@ class Upkept(Model):
     on: Day = ""
     meter: Hours = None
     found: Name = ""
-    lash: Annotated[
-        Fact | None, Quantity("small_length", "Exhaust valve lash found", 0.0, 2e-3)
-    ] = None
+    lash: Annotated[Fact | None, Quantity("clearance", "Exhaust valve lash found", 0.0, 2e-3)] = (
+        None
+    )
     set_to: Annotated[
-        Fact | None, Quantity("small_length", "Exhaust valve lash set to", 2e-5, 2e-3)
+        Fact | None, Quantity("clearance", "Exhaust valve lash set to", 2e-5, 2e-3)
     ] = None
     """What it was set to; empty where it was left as found."""
     parts: Name = ""

@@ -10,6 +10,7 @@ from gentle_ember.core.estimates.measured import fuels_asked
 from gentle_ember.core.estimates.starts import in_turn, motor_starts
 from gentle_ember.core.physics.fuels import LETTERS
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.intake.measures import MEASURES, measured
 from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
 from gentle_ember.core.stages.intake.questions import answered, asked
@@ -73,6 +74,13 @@ class TaskOut(View):
     by: str
 
 
+class MeasureSaysOut(View):
+    """What a measured value says."""
+
+    bad: bool
+    text: str
+
+
 class CheckOut(View):
     """A place of the walk-round."""
 
@@ -81,6 +89,9 @@ class CheckOut(View):
     good: str
     bad: str
     value: str
+    measures: list[str]
+    """Fields of what is measured there."""
+    says: list[MeasureSaysOut]
     look: str
     task: TaskOut | None
 
@@ -207,6 +218,10 @@ def inspection(planned: Plan) -> InspectionOut:
                         good=check.good,
                         bad=check.bad,
                         value=check.value,
+                        measures=list(MEASURES.get(check.key, ())),
+                        says=[
+                            MeasureSaysOut.model_validate(one) for one in measured(job, check.key)
+                        ],
                         look=str(finding(job, check.key).look),
                         task=_task(tasks[check.key]) if check.key in tasks else None,
                     )

@@ -200,7 +200,7 @@ def _lash(found: LashTrend | None) -> LashTrendOut | None:
         return None
     lasts = None if found.lasts_s is None else both(found.lasts_s, "duration")
     return LashTrendOut(
-        wear=figure(found.wear), left=both(found.left_m, "small_length"), lasts=lasts,
+        wear=figure(found.wear), left=both(found.left_m, "clearance"), lasts=lasts,
         looks=found.looks,
     )  # fmt: skip
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, RootModel
+from pydantic import Field, RootModel, StringConstraints
 
 from gentle_ember.core.catalog import Kit
 from gentle_ember.core.job.job import Job
@@ -196,6 +196,48 @@ class ImportOut(View):
     good: int
     faults: list[RowFaultOut]
     effects: list[EffectOut]
+
+
+class ColumnOut(View):
+    """A column of a part's row: its name in words, and what its cell may be where it is chosen."""
+
+    name: str
+    label: str
+    options: list[str]
+
+
+class ColumnsOut(View):
+    """Every column, in the order of the file."""
+
+    columns: list[ColumnOut]
+
+
+class PartPath(Request):
+    """A part of the catalog by its key."""
+
+    key: str = Field(max_length=60)
+
+
+class PartRowOut(View):
+    """A part as its row: what each cell holds, as text with the column's unit."""
+
+    cells: dict[str, str]
+
+
+class PartRowIn(Request):
+    """A part as it was typed."""
+
+    cells: dict[str, Annotated[str, StringConstraints(max_length=400)]] = Field(max_length=120)
+    was: str = Field(default="", max_length=60)
+    """The key of the part that is changed; empty for another one."""
+
+
+class PartSavedOut(View):
+    """What came of it."""
+
+    key: str
+    kind: str
+    fields: list[str]
 
 
 class KitIn(Request):

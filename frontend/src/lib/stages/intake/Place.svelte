@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Check, Finding } from '$lib/api/client';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
@@ -12,16 +13,9 @@
   let { check }: Props = $props();
   const id = $props.id();
   const job = useJob();
-  const NONE: Finding = {
-    look: 'not_looked',
-    value: '',
-    note: '',
-    decision: 'open',
-    done: false,
-    by: ''
-  };
+  const NONE = { look: 'not_looked', value: '', note: '', decision: 'open', done: false, by: '' };
   let path = $derived(`findings.${check.key}`);
-  let finding = $derived(job().settled?.job.findings?.[check.key] ?? NONE);
+  let finding = $derived(job().settled?.job.findings?.[check.key] ?? (NONE as unknown as Finding));
   let error = $derived(job().errors[`${path}.done`] ?? job().errors[`${path}.decision`]);
 
   function put(change: Partial<Finding>) {
@@ -56,11 +50,23 @@
   <p class="text-[.87rem] quiet"><strong>Bad:</strong> {check.bad}</p>
   {#if finding.look !== 'not_looked'}
     <div class="more">
-      {#if check.value}<TextField path={`${path}.value`} label={`Value: ${check.value}`} />{/if}
+      {#each check.measures as name (name)}
+        <QuantityField path={`${path}.measured.${name}`} />
+      {/each}
+      {#if check.value && (!check.measures.length || finding.value)}<TextField
+          path={`${path}.value`}
+          label={`Value: ${check.value}`}
+        />{/if}
       <div class="wide"><TextField path={`${path}.note`} label="Note" /></div>
       <Photos subject={path} label={check.title} />
     </div>
   {/if}
+  {#each check.says as one (one.text)}
+    <p class="text-[.87rem]" class:text-error={one.bad} data-said={one.bad}>
+      {#if one.bad}<strong>No good:</strong>{/if}
+      {one.text}
+    </p>
+  {/each}
   {#if check.task}
     <div class="work">
       <p>
@@ -158,6 +164,9 @@
     gap: 0.4rem 1rem;
     align-items: center;
     margin-top: 0.4rem;
+  }
+  .more :global(.field) {
+    min-width: 11rem;
   }
   .wide {
     flex: 1 1 16rem;

@@ -10,6 +10,7 @@ from gentle_ember.core.job.generator import Vent
 from gentle_ember.core.job.job import Decision, Finding, Job, Look
 from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.intake.measures import no_good
 
 YEAR_S = 365.25 * 86400.0
 STALE_S, GUMMED_S, OLD_OIL_S = 0.5 * YEAR_S, 2.0 * YEAR_S, 1.0 * YEAR_S
@@ -297,7 +298,10 @@ def tasks(job: Job) -> tuple[Task, ...]:
     for check in checks(job):
         seen = finding(job, check.key)
         if seen.look is Look.BAD:
-            why = seen.note.strip() or check.bad
+            why = seen.note.strip() or no_good(job, check.key) or check.bad
+        elif says := no_good(job, check.key):
+            # A value is no good whatever a glance said.
+            why = says
         elif seen.look is Look.NOT_LOOKED and (history := _history(job, check.key)):
             why = history
         else:

@@ -79,11 +79,11 @@ def lash_trend(log: Logbook, runs: tuple[RunHours, ...]) -> LashTrend | None:
     high = value + off
     left_m = looks[-1][2]
     wear = Figure(
-        "lash.wear", "exhaust seat wears, in 100 h on gas", value * PER_S, "small_length",
+        "lash.wear", "exhaust seat wears, in 100 h on gas", value * PER_S, "clearance",
         RECESSION,
         Band((value - off) * PER_S, high * PER_S),
         (
-            Input("lash closed, all looks together", worn, "small_length", Origin.MEASURED),
+            Input("lash closed, all looks together", worn, "clearance", Origin.MEASURED),
             Input("hours on gas between", ran, "duration", Origin.OWNER),
             Input("looks", float(len(looks)), "count", Origin.MEASURED),
         ),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Judged } from '$lib/api/client';
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import Always from '$lib/frame/Always.svelte';
@@ -21,6 +22,11 @@
     }
   ]);
 
+  /** What does not fit stands in one line with its reason, below what does; a chosen one never. */
+  const folded = (one: Judged) => one.verdict === 'does_not_fit' && !one.chosen;
+  const why = (one: Judged) =>
+    one.reasons.find((reason) => reason.verdict === 'does_not_fit')?.text ?? '';
+
   function choose(key: string) {
     const now = new Date();
     const local = new Date(now.getTime() - now.getTimezoneOffset() * 60_000);
@@ -41,6 +47,14 @@
     });
   }
 </script>
+
+{#snippet school(judged: Judged)}
+  <School
+    {judged}
+    recommended={methods?.recommended.includes(judged.key) ?? false}
+    choose={() => choose(judged.key)}
+  />
+{/snippet}
 
 <SheetHead
   title="Which method"
@@ -71,18 +85,30 @@
       <h2>{group.title}</h2>
       <span>puts out</span><span>runs</span><span>parts</span><span>bench</span><span></span>
     </div>
-    {#each group.rows as judged (judged.key)}
-      <School
-        {judged}
-        recommended={methods.recommended.includes(judged.key)}
-        choose={() => choose(judged.key)}
-      />
+    {#each group.rows.filter((one) => !folded(one)) as judged (judged.key)}
+      {@render school(judged)}
+    {/each}
+    {#each group.rows.filter(folded) as judged (judged.key)}
+      <details class="folded" data-folded={judged.key}>
+        <summary
+          ><b>{judged.name}</b>
+          <span class="quiet">does not fit: {why(judged)}</span></summary
+        >
+        {@render school(judged)}
+      </details>
     {/each}
   {/each}
   <Always />
 {/if}
 
 <style>
+  .folded {
+    border-top: 1px solid var(--rule);
+    padding: 0.3rem 0;
+  }
+  .folded summary {
+    cursor: pointer;
+  }
   .why a {
     text-decoration: underline;
     color: var(--muted);
