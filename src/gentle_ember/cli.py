@@ -1,4 +1,4 @@
-"""The command line: serve, demo, export, import, backup, restore, check."""
+"""The command line: serve, demo, service, export, import, backup, restore, check."""
 
 from __future__ import annotations
 
@@ -49,12 +49,18 @@ def _parser() -> argparse.ArgumentParser:
         sub.add_argument(
             "--lan", action="store_true", help="serve phones on this network too, over TLS"
         )
+    commands.choices["serve"].add_argument(
+        "--no-backups", action="store_true", help="make no backup each day"
+    )
     commands.choices["demo"].add_argument(
         "--fresh", action="store_true", help="throw the demo's own changes away first"
     )
     commands.choices["demo"].add_argument(
         "--seed-only", action="store_true", help="seed and stop, without serving"
     )
+    unit = command("service", "Print a systemd unit that serves the shop.")
+    unit.add_argument("--port", type=int, default=PORT, help="port (%(default)s)")
+    unit.add_argument("--lan", action="store_true", help="serve phones on its network too")
     export = command("export", "Write a job to an open zip.")
     export.add_argument("job", help="the job's id")
     export.add_argument("file", type=Path)
@@ -119,9 +125,14 @@ def _run(arguments: argparse.Namespace) -> int:
     from gentle_ember.web import address as told
 
     if arguments.data.is_dir() and revision(arguments.data) != newest():
+        from gentle_ember.store.daily import before_upgrade
         from gentle_ember.store.upgrade import bring_up
 
+        if saved := before_upgrade(arguments.data):
+            print(f"Kept the shop as it was before this version: {saved}", flush=True)
         bring_up(arguments.data)
+    if arguments.command == "serve" and not arguments.no_backups:
+        os.environ[told.BACKUPS_VARIABLE] = "1"
     os.environ[told.DATA_VARIABLE] = str(arguments.data)
     os.environ[told.HOSTS_VARIABLE] = arguments.host
     certificate: Path | None = None
@@ -157,6 +168,14 @@ def _run(arguments: argparse.Namespace) -> int:
     # A terminal that hangs up ends it, as Ctrl+C does; there is nothing to load anew.
     setattr(server, "signal_handler_reload", server.signal_handler_interrupt)  # noqa: B010
     server.serve()
+    return 0
+
+
+def _service(arguments: argparse.Namespace) -> int:
+    from gentle_ember.service import unit
+
+    arguments.data.expanduser().mkdir(parents=True, exist_ok=True)
+    print(unit(arguments.data, arguments.port, lan=arguments.lan), end="")
     return 0
 
 
@@ -232,6 +251,7 @@ def _check(arguments: argparse.Namespace) -> int:
 _COMMANDS = {
     "serve": _serve,
     "demo": _demo,
+    "service": _service,
     "export": _export,
     "import": _import,
     "backup": _backup,

@@ -469,3 +469,18 @@ def test_a_round_goes_where_the_most_is_overdue_and_takes_what_it_needs():
     assert dict(found.parts)["engine oil"] == 1
     month = round_of(sets, TODAY, 31)
     assert [place for place, _ in month.places] == ["C", "B"]
+
+
+def twice(*runs: dict) -> list[str]:
+    plan = Plan(with_book(book(*runs)), CATALOG, today=TODAY)
+    return [one.text for one in plan.of(cautions) if one.key.startswith("logbook.twice")]
+
+
+def test_the_same_hours_logged_by_two_hands_are_asked_about_and_counted_until_then():
+    (said,) = twice(ran(2, 1.5, by="Jory Pell"), ran(2, 1.5, by="Odo Marlin"), ran(3, 1.5))
+    assert "Jory Pell and Odo Marlin" in said and ago(2) in said
+    assert twice(ran(2, 1.5, by="Jory Pell"), ran(2, 1.5, by="Jory Pell")) == []
+    assert twice(ran(2, 1.5, by="A"), ran(2, 1.6, by="B")) == []
+    assert twice(ran(2, 1.5, by="A"), ran(2, 1.5, by="B", fuel="gasoline")) == []
+    # Two readings of one meter are no two runs: the second tells no hours.
+    assert twice(read(2, 20.0, by="A"), read(2, 20.0, by="B")) == []

@@ -29,8 +29,9 @@ CHROMIUM_ARGS = [
 class Server:
     """`gentle-ember serve` on a data folder; killed and started again by tests that need it."""
 
-    def __init__(self, data: Path, *options: str) -> None:
-        self.data, self.options = data, options
+    def __init__(self, data: Path, *options: str, backed_up: bool = False) -> None:
+        self.data = data
+        self.options = options if backed_up else (*options, "--no-backups")
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]

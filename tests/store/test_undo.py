@@ -1,14 +1,18 @@
 """Undo takes back one's own: what another device wrote stands, whatever the order."""
 
 import itertools
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentle_ember.core.job.change import Change, client_of, hand_of
+from gentle_ember.core.job.change import Change, Stacks, client_of, hand_of, stacked
+from gentle_ember.store import log
 from gentle_ember.store.errors import NothingToUndoError
+from gentle_ember.store.jobs import JobStore
 from gentle_ember.store.log import known_keys
+from gentle_ember.store.models import JobRow
 from tests.helpers.service import FIRST, key
 
 _count = itertools.count()
@@ -180,3 +184,54 @@ def test_many_keys_are_looked_for_in_few_questions(jobs, made):
         asked = [f"none-{n}" for n in range(1200)]
         assert known_keys(session, [*asked, *known]) == set(known)
         assert known_keys(session, []) == set()
+
+
+# A long log
+
+
+def test_of_a_long_log_only_what_was_written_since_is_read(jobs, made, monkeypatch):
+    read = []
+
+    def counting(rows, begun=None):
+        held = list(rows)
+        read.append(len(held))
+        return stacked(held, begun)
+
+    monkeypatch.setattr(log, "stacked", counting)
+    for n in range(60):
+        write(jobs, made, "laptop", "owner", f"owner {n}")
+    assert read[0] >= 1 and set(read[1:]) == {1}
+    fresh = JobStore(jobs.engine, jobs.parts)
+    with fresh.reading.begin() as session:
+        whole = log.stacks(session, made.id)
+        assert fresh._stacks(session, made.id) == whole == jobs._stacks(session, made.id)
+
+
+def test_another_log_under_the_same_numbers_is_read_from_its_beginning(jobs, made):
+    for n in range(5):
+        write(jobs, made, "laptop", "owner", f"owner {n}")
+    with jobs.reading.begin() as session:
+        known = log.read_on(session, made.id, None)
+        assert log.read_on(session, made.id, known) is known
+        at, kind, target, own = known.last
+        others = [replace(known, last=one) for one in (
+            (at, kind, target, "phone.v-1"), (at + 7, kind, target, own), (at, "undo", 2, own),
+            None,
+        )]  # fmt: skip
+        for other in others:
+            wrong = replace(other, stacks=Stacks(((99, "x"),), ()))
+            assert log.read_on(session, made.id, wrong) == known
+
+
+def test_a_write_that_was_not_kept_leaves_nothing_behind_in_what_is_known(jobs, made):
+    """A transaction that fails after the log was read on leaves a revision nobody wrote."""
+    write(jobs, made, "laptop", "owner", "first")
+    with pytest.raises(RuntimeError), jobs.writing.begin() as session:
+        row = session.get(JobRow, made.id)
+        log.append(session, row, "edit", None, "laptop.v-77", "RK", [], [])
+        session.flush()
+        jobs._stacks(session, made.id)
+        raise RuntimeError
+    write(jobs, made, "phone", "owner", "second")
+    with jobs.reading.begin() as session:
+        assert jobs._stacks(session, made.id) == log.stacks(session, made.id)

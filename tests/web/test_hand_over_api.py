@@ -282,3 +282,20 @@ def test_who_signs_for_the_owner_needs_the_owner_taught_and_the_stages_signed(de
     assert refused.status_code == 422
     assert refused.json["errors"][0]["path"] == "hand_over.owner"
     assert "comes first" in refused.json["errors"][0]["message"]
+
+
+def test_papers_and_new_people_go_by_the_shops_units(demo_client):
+    job = ids(demo_client)["Weir"]
+
+    def width(paper):
+        pdf = demo_client.get(f"/api/jobs/{job}/{paper}")
+        return round(PdfReader(io.BytesIO(pdf.data)).pages[0].mediabox.width)
+
+    papers = ("record.pdf?revision=1", "invoice.pdf")
+    assert [width(one) for one in papers] == [612, 612]
+    before = demo_client.get("/api/shop").json
+    assert demo_client.put("/api/shop", json={**before, "units": "metric"}).status_code == 200
+    assert [width(one) for one in papers] == [595, 595]
+    assert [width(f"{one.partition('?')[0]}?system=us") for one in papers] == [612, 612]
+    assert demo_client.put("/api/people", json={"name": "Wenna Hale"}).json["units"] == "metric"
+    assert demo_client.put("/api/people", json={"name": "Runa Kestle"}).json["units"] == "us"

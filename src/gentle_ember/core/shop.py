@@ -118,6 +118,8 @@ class ShopFront(Model):
     terms: Note = ""
     units: Literal["us", "metric"] = "us"
     """What papers and new people begin with."""
+    backups: Annotated[int, Field(ge=0, le=60)] = 7
+    """How many daily backups are kept; none are made where it is nought."""
     logo: Annotated[str, StringConstraints(max_length=400_000)] = ""
     """A PNG in base64; empty for none."""
 

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session, defer, sessionmaker
 
 from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
-from gentle_ember.core.job.change import Change, apply, client_of, hand_of
+from gentle_ember.core.job.change import Change, Stacks, apply, client_of, hand_of
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part_copies import UnknownPartError
 from gentle_ember.core.plan import plan
@@ -44,13 +44,14 @@ from gentle_ember.store.errors import (
 )
 from gentle_ember.store.front import front, put_front
 from gentle_ember.store.log import (
+    ReadUpTo,
     append,
     by_key,
     known_keys,
     later,
     now,
+    read_on,
     refuse_overlap,
-    stacks,
 )
 from gentle_ember.store.models import ChangeRow, JobRow
 from gentle_ember.store.news import News
@@ -94,6 +95,7 @@ class JobStore:
         self.engine = engine
         self.parts = parts
         self._kept: OrderedDict[tuple[str, int, datetime], Whole] = OrderedDict()
+        self._read: OrderedDict[str, ReadUpTo] = OrderedDict()
         self.news = News()
         self._times: Mapping[str, LearnedTime] | None = None
         self._taught, self._taught_read = Taught(), False
@@ -212,12 +214,23 @@ class JobStore:
     def _told(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
         """A job as it stands, with what can be undone: by the device of a key, else by any."""
         try:
-            found, hand = stacks(session, row.id), hand_of(key)
+            found, hand = self._stacks(session, row.id), hand_of(key)
         except NothingToUndoError:  # a damaged log keeps nobody from the job; `check` names it
             return Stored(row.id, row.revision, job, row.updated_at, False, False)
         back = found.own("undo", hand) if hand else found.undo
         on = found.own("redo", hand) if hand else found.redo
         return Stored(row.id, row.revision, job, row.updated_at, bool(back), bool(on))
+
+    def _stacks(self, session: Session, job_id: str) -> Stacks:
+        """What can be undone and redone; only what was written since the last look is read."""
+        with self._lock:
+            known = self._read.get(job_id)
+        found = read_on(session, job_id, known)
+        with self._lock:
+            self._read[job_id] = found
+            while len(self._read) > KEPT_JOBS:
+                self._read.pop(next(iter(self._read)))
+        return found.stacks
 
     def preview(self, job_id: str, changes: list[Change]) -> Stored:
         """The job as it would be, without saving it."""
@@ -307,7 +320,7 @@ class JobStore:
             if by_key(session, key):
                 return self._stored(session, job_id)
             row = _row(session, job_id)
-            found = stacks(session, job_id)
+            found = self._stacks(session, job_id)
             at = found.own(kind, hand_of(key))
             if at is None:
                 others = found.undo if kind == "undo" else found.redo

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
 from sqlalchemy import select
@@ -86,21 +86,56 @@ def refuse_overlap(
             raise ConflictError(clash, other.who, other.revision)
 
 
+@dataclass(frozen=True, slots=True)
+class ReadUpTo:
+    """What a log came to up to one of its writes, so that only what follows is read again."""
+
+    last: tuple[int, str, int | None, str] | None
+    """The write itself, as the log has it: revision, kind, target, key; None before the first."""
+    stacks: Stacks
+
+    @property
+    def revision(self) -> int:
+        """The write's revision."""
+        return self.last[0] if self.last else 0
+
+
 def stacks(session: Session, job_id: str) -> Stacks:
     """What can be undone and redone of a job, derived from its log.
 
     Raises:
         NothingToUndoError: the log is damaged.
     """
-    rows = session.execute(
+    return read_on(session, job_id, None).stacks
+
+
+def read_on(session: Session, job_id: str, known: ReadUpTo | None) -> ReadUpTo:
+    """The same, from where it was read before; from its beginning where that is another log now.
+
+    Raises:
+        NothingToUndoError: the log is damaged.
+    """
+    log = (
         select(ChangeRow.revision, ChangeRow.kind, ChangeRow.target, ChangeRow.key)
         .where(ChangeRow.job_id == job_id)
         .order_by(ChangeRow.revision)
     )
+    rows: list[tuple[int, str, int | None, str]] = []
+    if known is not None and known.last is not None:
+        since = session.execute(log.where(ChangeRow.revision >= known.revision))
+        rows = [(row.revision, row.kind, row.target, row.key) for row in since]
+    begun = known.stacks if known is not None and rows and rows[0] == known.last else None
+    if begun is not None:
+        rows = rows[1:]
+        if not rows and known is not None:
+            return known
+    else:
+        rows = [(row.revision, row.kind, row.target, row.key) for row in session.execute(log)]
     try:
-        return stacked((row.revision, row.kind, row.target, row.key) for row in rows)
+        found = stacked(rows, begun)
     except ValueError as error:
         raise NothingToUndoError(f"The log of this job is damaged: {error}.") from error
+    return ReadUpTo(rows[-1] if rows else None, found)
 
 
 def later(session: Session, job_id: str, target: ChangeRow) -> ChangeRow | None:

@@ -6,6 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from gentle_ember.core.route import initials_of
+from gentle_ember.store.front import front
 from gentle_ember.store.models import PersonRow
 from gentle_ember.units.registry import System
 
@@ -16,10 +17,10 @@ def everyone(session: Session) -> list[PersonRow]:
 
 
 def remember(session: Session, name: str, units: System | None = None) -> PersonRow:
-    """Add a person, or set the units they prefer."""
+    """Add a person, or set the units they prefer; a new one begins with the shop's."""
     row = session.scalars(select(PersonRow).where(PersonRow.name == name)).first()
     if row is None:
-        row = PersonRow(name=name, initials=initials_of(name), units=units or "us")
+        row = PersonRow(name=name, initials=initials_of(name), units=units or front(session).units)
         session.add(row)
     elif units:
         row.units = units

@@ -6,5 +6,7 @@ On its own, so that the process that starts the server need not load the service
 DATA_VARIABLE, HOSTS_VARIABLE = "GENTLE_EMBER_DATA", "GENTLE_EMBER_HOSTS"
 LAN_VARIABLE = "GENTLE_EMBER_LAN"
 """Port on the network, where the shop is served there."""
+BACKUPS_VARIABLE = "GENTLE_EMBER_BACKUPS"
+"""Set where a backup is made each day."""
 STREAMS = 40
 """Streams at most; each holds a thread of the server, which has some more than these."""

@@ -13,6 +13,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from gentle_ember import __version__
 from gentle_ember.serving import end_with_parent
+from gentle_ember.store.daily import Keeper
 from gentle_ember.store.devices import Door
 from gentle_ember.web import (
     bench_api,
@@ -34,7 +35,7 @@ from gentle_ember.web import (
     shell,
     sound_api,
 )
-from gentle_ember.web.address import DATA_VARIABLE, HOSTS_VARIABLE, LAN_VARIABLE
+from gentle_ember.web.address import BACKUPS_VARIABLE, DATA_VARIABLE, HOSTS_VARIABLE, LAN_VARIABLE
 from gentle_ember.web.blueprint import sent
 from gentle_ember.web.services import open_services
 from gentle_ember.web.views.base import HealthOut
@@ -165,6 +166,8 @@ def from_environment() -> OpenAPI:
     hosts = frozenset(filter(None, os.environ.get(HOSTS_VARIABLE, "").split(",")))
     data, port = Path(os.environ[DATA_VARIABLE]), os.environ.get(LAN_VARIABLE)
     app = create_app(data, hosts=hosts, lan=on_lan(data, int(port)) if port else None)
+    if os.environ.get(BACKUPS_VARIABLE):
+        Keeper(data).start()
     # What stands now stands until the end: looked through no more, a collection that would have
     # held up an answer by a third of a second takes half of that.
     gc.collect()

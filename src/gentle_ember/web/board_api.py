@@ -14,7 +14,7 @@ from gentle_ember.core.job.job import WaitsFor
 from gentle_ember.core.route import NAMES, WAITS
 from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.logbook.round import round_of
-from gentle_ember.store import board, people
+from gentle_ember.store import board, daily, people
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.store.feed import CalendarFeed
 from gentle_ember.store.models import BoardRow
@@ -28,6 +28,8 @@ from gentle_ember.web.services import services
 from gentle_ember.web.views import base
 from gentle_ember.web.views.logbook import DueQuery, FeedOut, FeedPath, RoundOut, day_round
 from gentle_ember.web.views.shop import (
+    BackupOut,
+    BackupsOut,
     BoardGroupOut,
     BoardOut,
     BoardQuery,
@@ -231,6 +233,20 @@ def due(query: DueQuery) -> Response:
     today = date.today()
     with services().jobs.reading.begin() as session:
         return sent(day_round(round_of(board.in_use(session, today), today, query.days)))
+
+
+@api.get("/backups", responses={200: BackupsOut})
+def backups() -> Response:
+    """The daily backups there are, the newest first."""
+    held = daily.kept(services().data)
+    return sent(
+        BackupsOut(
+            kept=[
+                BackupOut(name=one.path.name, day=one.day.isoformat(), size=one.size)
+                for one in held
+            ]
+        )
+    )
 
 
 def _feed() -> CalendarFeed:

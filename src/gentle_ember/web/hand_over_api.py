@@ -14,8 +14,8 @@ from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.web.blueprint import blueprint
 from gentle_ember.web.files_api import download, slug
 from gentle_ember.web.services import services
-from gentle_ember.web.views.base import CsvQuery, JobPath
-from gentle_ember.web.views.hand_over import CardsQuery, MoveQuery, RecordQuery
+from gentle_ember.web.views.base import JobPath
+from gentle_ember.web.views.hand_over import CardsQuery, MoveQuery, PaperQuery, RecordQuery
 
 api = blueprint("hand_over", "hand over", "/api/jobs/<job_id>", 404, 422)
 
@@ -67,7 +67,8 @@ def record_sheet(path: JobPath, query: RecordQuery) -> Response:
     before = seals.get(query.revision - 1)
     content = record_pdf(
         stored.job.title, planned.of(record) if seal is None else unsealed(seal.sections),
-        query.system, planned.shop.front, seal=seal, work=planned.of(work_here),
+        query.system or planned.shop.front.units, planned.shop.front, seal=seal,
+        work=planned.of(work_here),
         before=unsealed(before.sections) if before else (),
     )  # fmt: skip
     number = f"-r{query.revision}" if seal else "-draft"
@@ -75,14 +76,15 @@ def record_sheet(path: JobPath, query: RecordQuery) -> Response:
 
 
 @api.get("/invoice.pdf")
-def invoice_sheet(path: JobPath, query: CsvQuery) -> Response:
+def invoice_sheet(path: JobPath, query: PaperQuery) -> Response:
     """The invoice as PDF, Letter or A4, with the shop's name, terms and logo."""
     from gentle_ember.documents.invoice_pdf import invoice_pdf
 
     stored = services().jobs.get(path.job_id)
     planned = services().plan(stored)
     content = invoice_pdf(
-        stored.job, planned.of(invoice), planned.shop.front, query.system
+        stored.job, planned.of(invoice), planned.shop.front,
+        query.system or planned.shop.front.units,
     )  # fmt: skip
     return download(content, f"{slug(stored.job.title)}-invoice.pdf", "application/pdf")
 

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The daily backups there are, the newest first. */
+        get: operations["shop_backups_backups_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board": {
         parameters: {
             query?: never;
@@ -1779,6 +1796,26 @@ export interface components {
             what: string;
             /** Why */
             why: string;
+        };
+        /**
+         * BackupOut
+         * @description A daily backup: its file in the data folder's `backups`, its day, its size [bytes].
+         */
+        BackupOut: {
+            /** Day */
+            day: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * BackupsOut
+         * @description Every daily backup, the newest first.
+         */
+        BackupsOut: {
+            /** Kept */
+            kept: components["schemas"]["BackupOut"][];
         };
         /**
          * BankLoadOut
@@ -8299,6 +8336,11 @@ export interface components {
              */
             address: string;
             /**
+             * Backups
+             * @default 7
+             */
+            backups: number;
+            /**
              * Contact
              * @default
              */
@@ -10295,6 +10337,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    shop_backups_backups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shop_show_board_board_get: {
         parameters: {
             query?: {
@@ -11751,7 +11822,7 @@ export interface operations {
     hand_over_invoice_sheet_invoice_pdf_get: {
         parameters: {
             query?: {
-                system?: "us" | "metric";
+                system?: ("us" | "metric") | null;
             };
             header?: never;
             path: {
@@ -12259,7 +12330,7 @@ export interface operations {
         parameters: {
             query?: {
                 revision?: number;
-                system?: "us" | "metric";
+                system?: ("us" | "metric") | null;
             };
             header?: never;
             path: {

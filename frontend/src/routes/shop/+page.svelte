@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
   import { forgetReference } from '$lib/session/reference';
+  import { grouped } from '$lib/ui/numbers';
   import TypedField from '$lib/quick/TypedField.svelte';
   import { TypedQuantity } from '$lib/quick/quantity.svelte';
   import type { components } from '$lib/api/schema';
@@ -12,7 +13,11 @@
     queryKey: ['shop'],
     queryFn: () => ask(api.GET('/api/shop'))
   }));
-  let typed = $state<Record<string, string | boolean>>({});
+  const saves = createQuery(() => ({
+    queryKey: ['backups'],
+    queryFn: () => ask(api.GET('/api/backups'))
+  }));
+  let typed = $state<Record<string, string | boolean | number>>({});
   let errors = $state<Record<string, string>>({});
   let saved = $state('');
   let front = $derived(kept.data);
@@ -161,6 +166,26 @@
         {/if}
         {@render says('logo')}
       </div>
+      <div class="field">
+        <label for="backups">Daily backups kept</label>
+        <input
+          id="backups"
+          type="number"
+          min="0"
+          max="60"
+          class="input max-w-[8rem]"
+          value={shown('backups')}
+          oninput={(e) => (typed.backups = Number(e.currentTarget.value))}
+        />
+        {@render says('backups')}
+      </div>
+      <p class="quiet mb-3" data-backups>
+        {#if saves.data?.kept.length}Last backup: {saves.data.kept[0]?.day}, {grouped(
+            (saves.data.kept[0]?.size ?? 0) / 1e6,
+            1
+          )} MB; {saves.data.kept.length} there.{:else}No daily backup yet: one is made each day the
+          shop is served.{/if} A copy elsewhere outlives the machine.
+      </p>
       <button class="btn btn-primary" disabled={!touched}>Save</button>
       <span role="status">{saved}</span>
     </form>

@@ -123,12 +123,13 @@ class Stacks:
         return next((at for at, by in reversed(stack) if by == hand), None)
 
 
-def stacked(log: Iterable[tuple[int, str, int | None, str]]) -> Stacks:
-    """What can be undone and redone after a log.
+def stacked(log: Iterable[tuple[int, str, int | None, str]], begun: Stacks | None = None) -> Stacks:
+    """What can be undone and redone after a log, or after more of one that was read before.
 
     Args:
         log: of each write in order its revision, its kind, the revision it takes back or does
             again, its key.
+        begun: what could be before it.
 
     Raises:
         ValueError: it takes back a write that does not stand, or does one again that does.
@@ -136,8 +137,8 @@ def stacked(log: Iterable[tuple[int, str, int | None, str]]) -> Stacks:
     >>> stacked([(2, "edit", None, "a.v-1"), (3, "undo", 2, "a.v-2")]).redo
     ((2, 'a'),)
     """
-    undo: list[tuple[int, str]] = []
-    redo: list[tuple[int, str]] = []
+    undo = list(begun.undo) if begun else []
+    redo = list(begun.redo) if begun else []
     for revision, kind, target, key in log:
         hand = hand_of(key)
         if kind == "edit":

@@ -38,10 +38,19 @@ class CardsQuery(View):
 
 
 class RecordQuery(View):
-    """Which revision of the record, 0 for the draft as it stands, and the reader's units."""
+    """Which revision of the record, 0 for the draft as it stands, in which units.
+
+    The shop's own where none are asked for, as every paper of the shop.
+    """
 
     revision: int = Field(default=0, ge=0, le=40)
-    system: System = "us"
+    system: System | None = None
+
+
+class PaperQuery(View):
+    """In which units a paper is printed; the shop's own where none are asked for."""
+
+    system: System | None = None
 
 
 class CardBlockOut(View):

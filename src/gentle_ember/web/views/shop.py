@@ -34,6 +34,20 @@ class ReadIn(Request):
     system: System = "us"
 
 
+class BackupOut(View):
+    """A daily backup: its file in the data folder's `backups`, its day, its size [bytes]."""
+
+    name: str
+    day: str
+    size: int
+
+
+class BackupsOut(View):
+    """Every daily backup, the newest first."""
+
+    kept: list[BackupOut]
+
+
 class PersonIn(Request):
     """A person of the shop."""
 

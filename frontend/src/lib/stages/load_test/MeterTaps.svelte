@@ -25,8 +25,11 @@
 
   async function tap() {
     taps = [...taps, performance.now()];
+    // A flow of fewer taps is not kept as that of these while their answer is on its way.
+    flow = undefined;
     if (turns < 1) return;
     trouble = '';
+    const mine = taps;
     try {
       const body = {
         dial_m3: dials[dial]?.m3 ?? 0,
@@ -38,7 +41,8 @@
         pilots_w: null,
         hhv_j_m3: null
       };
-      flow = (await ask(api.POST('/api/quick/meter-clock', { body }))).figures[0];
+      const found = (await ask(api.POST('/api/quick/meter-clock', { body }))).figures[0];
+      if (mine === taps) flow = found;
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       trouble = error.errors[0]?.message ?? error.message;

@@ -9,7 +9,7 @@ from datetime import date, timedelta
 
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import DAY_S, HOUR_S, Logbook, LoggedRun
-from gentle_ember.core.stage import Plan, Refusal
+from gentle_ember.core.stage import Caution, Plan, Refusal, Severity
 
 METER_OFF_S = 0.15 * HOUR_S
 """How far typed hours and a meter that shows tenths may differ [s]."""
@@ -60,22 +60,45 @@ def run_hours(log: Logbook) -> tuple[RunHours, ...]:
     return tuple(found)
 
 
+def _told(run: LoggedRun) -> tuple[str, str, int | None, int | None]:
+    """What makes two entries the same run: day, fuel, hours and reading."""
+    hours = round(run.hours.value) if run.hours else None
+    meter = round(run.meter.value) if run.meter else None
+    return run.on, run.fuel, hours, meter
+
+
+def twice_cautions(plan: Plan) -> Iterator[Caution]:
+    """Entries that look like one run logged by two hands; they count until somebody takes one out.
+
+    An owner's habit of two like runs a day is one too, so that nothing is refused.
+    """
+    by_run: dict[tuple[str, str, int | None, int | None], list[str]] = {}
+    for key, run in plan.job.logbook.runs.items():
+        if run.on and run.hours is not None:
+            by_run.setdefault(_told(run), []).append(key)
+    for (on, _, _, _), keys in by_run.items():
+        names = {plan.job.logbook.runs[key].by for key in keys}
+        if len(keys) > 1 and len(names) > 1:
+            who = " and ".join(sorted(filter(None, names))) or "two"
+            yield Caution(
+                f"logbook.twice.{keys[-1]}", Severity.CAUTION, "logbook",
+                f"{on}: the same hours logged by {who}. If that is one run, take one out: it "
+                "counts twice.",
+                f"logbook.runs.{keys[-1]}",
+            )  # fmt: skip
+
+
 def not_yet_held(held: Iterable[LoggedRun], read: Iterable[LoggedRun]) -> list[LoggedRun]:
     """Runs of a file that a logbook does not hold, so that one loaded twice counts nothing twice.
 
     The same day, fuel, hours and reading make the same run; two of a kind are two.
     """
 
-    def told(run: LoggedRun) -> tuple[str, str, int | None, int | None]:
-        hours = round(run.hours.value) if run.hours else None
-        meter = round(run.meter.value) if run.meter else None
-        return run.on, run.fuel, hours, meter
-
-    left = Counter(told(one) for one in held)
+    left = Counter(_told(one) for one in held)
     found = []
     for one in read:
-        if left[told(one)] > 0:
-            left[told(one)] -= 1
+        if left[_told(one)] > 0:
+            left[_told(one)] -= 1
         else:
             found.append(one)
     return found

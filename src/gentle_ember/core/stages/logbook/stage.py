@@ -6,7 +6,11 @@ from collections.abc import Iterator
 
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import RECORD, Caution, Page, Plan, Refusal, Stage, anew
-from gentle_ember.core.stages.logbook.hours import logbook_contradictions, logbook_refusals
+from gentle_ember.core.stages.logbook.hours import (
+    logbook_contradictions,
+    logbook_refusals,
+    twice_cautions,
+)
 from gentle_ember.core.stages.logbook.stock import stock_contradictions
 from gentle_ember.core.stages.logbook.upkeep import upkeep_cautions
 from gentle_ember.core.stages.logbook.watch import watch_cautions
@@ -16,6 +20,7 @@ def cautions(plan: Plan) -> Iterator[Caution]:
     """What is overdue, and a use of fuel that rose."""
     yield from upkeep_cautions(plan)
     yield from watch_cautions(plan)
+    yield from twice_cautions(plan)
 
 
 def contradictions(job: Job) -> Iterator[Refusal]:

@@ -1,7 +1,6 @@
 <script lang="ts">
   import Mark from '$lib/ui/Mark.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
@@ -33,10 +32,8 @@
       <a class="btn btn-sm" href={`${at}.pdf?size=letter`} download>PDF, Letter</a>
       <a class="btn btn-sm" href={`${at}.pdf?size=a6`} download>PDF, A6</a>
       <a class="btn btn-sm" href={`${at}.html`} download>One file for a phone</a>
-      <a
-        class="btn btn-sm"
-        href={`/api/jobs/${job().id}/record.pdf?system=${prefs.system}`}
-        download>Record of work, PDF</a
+      <a class="btn btn-sm" href={`/api/jobs/${job().id}/record.pdf`} download
+        >Record of work, PDF</a
       >
     </div>
   </div>

@@ -24,8 +24,7 @@
     path.startsWith('stages.')
       ? `/jobs/${job().id}/${path.slice(7)}/record`
       : `/jobs/${job().id}/${pageOf(path)}?field=${path}`;
-  const pdf = (revision: number) =>
-    `/api/jobs/${job().id}/record.pdf?system=${prefs.system}&revision=${revision}`;
+  const pdf = (revision: number) => `/api/jobs/${job().id}/record.pdf?revision=${revision}`;
 </script>
 
 <SheetHead

@@ -90,7 +90,7 @@
     </tfoot>
   </table>
   <div class="acts">
-    <a class="btn btn-sm" href={`${at}.pdf?system=${prefs.system}`} download>Invoice, PDF</a>
+    <a class="btn btn-sm" href={`${at}.pdf`} download>Invoice, PDF</a>
     <a class="btn btn-sm" href={`${at}.csv`} download>Invoice, CSV</a>
     <a class="link" href="/shop">The shop's name, rate, tax and terms</a>
   </div>
