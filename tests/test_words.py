@@ -14,7 +14,8 @@ BRITISH = re.compile(
     r"\b(vapours?|aluminium|centres?|centred|callipers?|sulphides?|licences?|colours?|coloured|"
     r"metres?|litres?|millimetres?|anticlockwise|fire brigade|spanners?|grey|neighbours?|"
     r"favours?|modelling|labelled|programme|tyres?|[a-z]+fuell(ed|ing)|"
-    r"(un)?stabilis\w+|(re|un)?organis\w+|recognis\w+|realis\w+|moulds?|kerbs?|odours?|fibres?)\b",
+    r"(un)?stabilis\w+|(re|un)?organis\w+|recognis\w+|realis\w+|moulds?|kerbs?|odours?|fibres?|"
+    r"practis\w+|[a-z]+isation|behaviours?|labours?|catalogues?|artefacts?)\b",
     re.I,
 )
 REFUSED = re.compile(

@@ -128,7 +128,7 @@ def test_no_setting_offered_is_leaner_than_its_limit():
 
 
 def test_lean_drop_stands_just_rich_of_where_it_sags():
-    """The practised hand's rule on curves of published shape: near the most."""
+    """The practiced hand's rule on curves of published shape: near the most."""
     for one, start in sets(20):
         verdict = one.sweep(start)
         if verdict.setting is None:

@@ -17,7 +17,7 @@ from gentle_ember.core.stages.logbook.stock import (
     STALE_DAYS,
     can_until,
     good_until,
-    next_date,
+    next_cylinder,
     stock_contradictions,
     stock_here,
 )
@@ -107,9 +107,9 @@ def test_days_that_have_not_come_are_refused_wherever_they_are_written():
 )
 def test_a_cylinder_is_good_by_its_stamp_and_the_shortest_term_where_it_is_unsure(stamp, years):
     log = cylinder(stamped="2015-02", stamp=stamp)
-    until, _ = good_until(log.cylinders["c1"], TODAY)
+    until = good_until(log.cylinders["c1"], TODAY).last
     assert until == date(2015 + years, 2, 29 if (2015 + years) % 4 == 0 else 28)
-    assert next_date(log, "cylinder") == until
+    assert next_cylinder(log) == until
 
 
 @pytest.mark.parametrize(
@@ -197,6 +197,16 @@ def test_a_seat_that_wears_fast_is_looked_at_sooner_than_every_200_hours():
     assert due(fast, "lash").left_s < 100 * HOUR_S
 
 
+def test_a_look_without_a_figure_gives_the_lash_no_more_time():
+    """What is left counts from the last look that was measured, whatever was noted since."""
+    looks_ = {**looked((100, 0.15, None), (40, 0.10, None)),
+              "u9": {"task": "lash", "on": ago(10), "found": "by ear"}}  # fmt: skip
+    log = book(ran(90, 100.0), ran(30, 30.0), ran(5, 4.0, fuel=""), since=ago(120), upkeep=looks_)
+    found = trend(log)
+    assert found.left_s == pytest.approx(found.lasts_s - 34 * HOUR_S)
+    assert due(log, "lash").left_s == pytest.approx(found.left_s)
+
+
 looks = st.lists(
     st.tuples(st.integers(1, 400), st.integers(4, 40), st.one_of(st.none(), st.integers(8, 40))),
     min_size=2, max_size=6, unique_by=lambda one: one[0],
@@ -235,6 +245,11 @@ def test_a_joint_that_was_opened_is_due_to_be_soaped_at_once(entry, over):
     assert (due(log, "leak").state is DueState.OVER) is over
     soaped = log.model_copy(update={"upkeep": {**log.upkeep, "u2": Upkept(task="leak", on=ago(3))}})
     assert due(soaped, "leak").state is DueState.GOOD
+    # Opened again the same day, after it was soaped: what was noted later came later.
+    later = soaped.model_copy(
+        update={"upkeep": {**soaped.upkeep, "u3": Upkept(task="plug", on=ago(3), opened=True)}}
+    )
+    assert due(later, "leak").state is DueState.OVER
     again = soaped.model_copy(
         update={"upkeep": {**soaped.upkeep, "u3": Upkept(task="plug", on=ago(1), opened=True)}}
     )

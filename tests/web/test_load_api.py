@@ -152,8 +152,8 @@ def test_no_reading_under_load_is_taken_on_a_gas_that_is_not_tight(demo_client):
     refused = change(demo_client, job, f"{at}.readings.m1", reading)
     assert refused.status_code == 422
     assert "not proven tight" in refused.json["errors"][0]["message"]
-    practised = {"after": {"value": 0, "origin": "simulated"}}
-    assert change(demo_client, job, f"{at}.readings.m1", practised).status_code == 200
+    practiced = {"after": {"value": 0, "origin": "simulated"}}
+    assert change(demo_client, job, f"{at}.readings.m1", practiced).status_code == 200
     # Neither by changing what the bench read, nor by saying what was held.
     for path in (f"{at}.readings.m1.output", f"{at}.held"):
         real = write(demo_client, job, {"path": path, "typed": "900 W", "origin": "measured"})

@@ -6,13 +6,12 @@ import io
 from typing import Any
 
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
+from gentle_ember.core.physics.fuels import GASES, LETTERS, NAMES, FuelKey
 from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.logbook.upkeep import EXERCISE
 from gentle_ember.units.registry import System
 
 LINES = 24
-GASES = (FuelKey.PROPANE, FuelKey.NATURAL_GAS, FuelKey.BIOGAS)
 COLUMNS = (("Day", 0.12), ("Fuel", 0.08), ("Hours", 0.09), ("Hour meter after", 0.13),
            ("About what load", 0.13), ("Fuel used, weighed", 0.14), ("Remark", 0.31))  # fmt: skip
 

@@ -64,9 +64,15 @@ class Dated:
     """A thing that is good until the end of a month."""
 
     since: str
-    until: str
+    last: date
+    """The last day it is good."""
     years: int
     standing: Standing
+
+    @property
+    def until(self) -> str:
+        """The month it is good to."""
+        return f"{self.last:%Y-%m}"
 
 
 def dated(since: str, years: int, today: date) -> Dated:
@@ -85,4 +91,4 @@ def dated(since: str, years: int, today: date) -> Dated:
         else Standing.SOON if today > end - SOON
         else Standing.GOOD
     )  # fmt: skip
-    return Dated(since, f"{end:%Y-%m}", years, standing)
+    return Dated(since, end, years, standing)

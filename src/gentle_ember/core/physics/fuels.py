@@ -30,6 +30,8 @@ class FuelKey(StrEnum):
     BIOGAS = "biogas"
 
 
+GASES = tuple(one for one in FuelKey if one is not FuelKey.GASOLINE)
+"""Those that come as a gas."""
 LETTERS: dict[FuelKey, str] = {
     FuelKey.GASOLINE: "G",
     FuelKey.PROPANE: "P",

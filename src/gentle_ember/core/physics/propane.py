@@ -68,7 +68,7 @@ def liquid_density(temperature_k: float) -> float:
 
 
 def latent_heat(temperature_k: float) -> float:
-    """Heat of vaporisation [J/kg].
+    """Heat of vaporization [J/kg].
 
     >>> round(latent_heat(231.15) / 1e3)
     425

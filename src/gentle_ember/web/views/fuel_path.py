@@ -13,7 +13,7 @@ from gentle_ember.core.job.ends import SEALING, join
 from gentle_ember.core.job.part import AGING, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
 from gentle_ember.core.job.train import AS_FOUND, Train
-from gentle_ember.core.physics.fuels import LETTERS, FuelKey
+from gentle_ember.core.physics.fuels import GASES, LETTERS, FuelKey
 from gentle_ember.core.physics.mixture import HOT, HUNTS
 from gentle_ember.core.physics.pipe import pipe_gas
 from gentle_ember.core.physics.studs import cautioned, engagement, full_nut
@@ -28,7 +28,6 @@ from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, TrainSection, job_trains
 from gentle_ember.core.stages.fuel_path.trouble import TrainCase, Trouble, grade
-from gentle_ember.core.stages.method.base import GASES
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS
 from gentle_ember.units.display import show

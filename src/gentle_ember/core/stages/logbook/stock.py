@@ -18,7 +18,7 @@ from gentle_ember.core.estimates.run_times import (
     overfull,
     tank_run,
 )
-from gentle_ember.core.job.dates import CYLINDER_YEARS, Standing, dated
+from gentle_ember.core.job.dates import CYLINDER_YEARS, Dated, Standing, dated
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import Logbook, StockCan, StockCylinder
 from gentle_ember.core.job.site import CylindersAtHand
@@ -52,14 +52,12 @@ def _at_hand(one: StockCylinder) -> CylindersAtHand:
     return CylindersAtHand(size=one.size, weighed=one.weighed, tare=one.tare)
 
 
-def good_until(one: StockCylinder, today: date) -> tuple[date, Standing] | None:
-    """The last day a cylinder may be filled, by its stamp; the shortest term where it is unsure."""
+def good_until(one: StockCylinder, today: date) -> Dated | None:
+    """How long a cylinder may be filled, by its stamp; the shortest term where it is unsure."""
     if not one.stamped:
         return None
     years = CYLINDER_YEARS.get(one.stamp, min(CYLINDER_YEARS.values()))
-    found = dated(one.stamped, years, today)
-    year, month = int(found.until[:4]), int(found.until[5:])
-    return date(year + month // 12, month % 12 + 1, 1) - timedelta(days=1), found.standing
+    return dated(one.stamped, years, today)
 
 
 def can_until(can: StockCan) -> date | None:
@@ -70,17 +68,17 @@ def can_until(can: StockCan) -> date | None:
     return date.fromisoformat(can.filled_on) + timedelta(days=days)
 
 
-def next_date(log: Logbook, kind: str) -> date | None:
-    """The first day on which something of a kind at hand runs out; None without a date.
+def next_cylinder(log: Logbook) -> date | None:
+    """The first day on which a cylinder at hand runs out by its stamp; None without a stamp."""
+    # Which day it is asked on changes how it stands, and not the day it runs out.
+    stamps = (good_until(one, date.min) for one in log.cylinders.values())
+    return min((one.last for one in stamps if one), default=None)
 
-    A cylinder's day does not hang on the day it is asked on.
-    """
-    if kind == "can":
-        found = [can_until(can) for can in log.cans.values()]
-    else:
-        stamps = [good_until(one, date.min) for one in log.cylinders.values()]
-        found = [one[0] for one in stamps if one]
-    return min((one for one in found if one), default=None)
+
+def next_can(log: Logbook) -> date | None:
+    """The first day on which gasoline in a can is stale; None where nobody said since when."""
+    days = (can_until(can) for can in log.cans.values())
+    return min((one for one in days if one), default=None)
 
 
 def stock_here(plan: Plan) -> tuple[StockHere, ...]:
@@ -116,8 +114,8 @@ def _cylinder(plan: Plan, key: str, one: StockCylinder, today: date | None) -> S
         figure = cylinder_run(case, f"stock.{key}", f"{name}, coldest").figure
     stands = good_until(one, today) if today else None
     return StockHere(
-        key, "cylinder", name, figure, why, stands[0] if stands else None,
-        stands[1] if stands else None,
+        key, "cylinder", name, figure, why, stands.last if stands else None,
+        stands.standing if stands else None,
     )  # fmt: skip
 
 

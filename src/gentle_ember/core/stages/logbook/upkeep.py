@@ -17,8 +17,8 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import HOUR_S, Logbook, Upkept
 from gentle_ember.core.stage import Caution, Plan, Severity
 from gentle_ember.core.stages.logbook.hours import RunHours, run_hours
-from gentle_ember.core.stages.logbook.lash import GAS, lash_trend
-from gentle_ember.core.stages.logbook.stock import next_date
+from gentle_ember.core.stages.logbook.lash import GAS, lash_left
+from gentle_ember.core.stages.logbook.stock import next_can, next_cylinder
 
 ANY = GAS | {"gasoline", ""}
 """A run whose fuel nobody said counts for everything."""
@@ -45,6 +45,27 @@ def _always(job: Job) -> bool:
     return True
 
 
+def _no_hours(log: Logbook, runs: tuple[RunHours, ...]) -> float | None:
+    return None
+
+
+def _no_day(log: Logbook, last: Upkept | None) -> date | None:
+    return None
+
+
+def opened_since(log: Logbook, soaped: Upkept | None) -> date | None:
+    """The first day since the joints were last soaped on which one of them was opened.
+
+    A hose or regulator put in opens one, whoever forgot to say so. Of one day what was noted
+    later came later.
+    """
+    entries = [one for one in log.upkeep.values() if one.on]
+    entries.sort(key=lambda one: one.on)
+    after = entries if soaped is None else entries[entries.index(soaped) + 1 :]
+    days = [one.on for one in after if one.opened or (one.task == "hoses" and one.parts.strip())]
+    return date.fromisoformat(days[0]) if days else None
+
+
 @dataclass(frozen=True, slots=True)
 class Chore:
     """Upkeep that comes again: hours till the first time and between, days between.
@@ -62,6 +83,10 @@ class Chore:
     sooner: float = 1.0
     applies: Callable[[Job], bool] = _always
     parts: str = ""
+    hours_left: Callable[[Logbook, tuple[RunHours, ...]], float | None] = _no_hours
+    """What it may still run by a measure of its own [s]."""
+    due_by: Callable[[Logbook, Upkept | None], date | None] = _no_day
+    """A day of its own, given when it was done last."""
 
 
 TASKS: tuple[Chore, ...] = (
@@ -72,13 +97,14 @@ TASKS: tuple[Chore, ...] = (
     Chore("plug", "Plug read, gap set", "Gas asks more of the spark: a wide gap misses first "
          "under load.", 100, 100, 365, parts="spark plug"),
     Chore("lash", "Valve lash measured, both valves cold", "Dry gas wears the seats: lash closes, "
-         "then the exhaust valve burns.", 100, 200, None, GAS, applies=_on_gas),
+         "then the exhaust valve burns.", 100, 200, None, GAS | {""}, applies=_on_gas,
+         hours_left=lash_left),
     Chore("lash_gasoline", "Valve lash measured, on gasoline", "As its maker asks.", 300, 300, None,
          frozenset(("gasoline", "")), applies=lambda job: not _on_gas(job)),
     Chore("nuts", "Nuts, clamps and gasket looked at again", "New gaskets settle in the first "
          "hours.", 10, 100, None, applies=_on_gas),
     Chore("leak", "Every gas joint soaped again", "Joints work loose, rubber shrinks.", 200, 200,
-         365, applies=_on_gas, parts="leak-test liquid"),
+         365, applies=_on_gas, parts="leak-test liquid", due_by=opened_since),
     Chore("hoses", "Hoses, regulator and vent looked at", "Cracks, chafing, a blocked vent, oil in "
          "the regulator.", None, None, 365, applies=_on_gas),
     Chore("fuel_lines", "Gasoline lines, filter and cap vent looked at", "Ethanol hardens them.",
@@ -100,17 +126,18 @@ STALE = Chore(
 )  # fmt: skip
 
 
-CYLINDERS = Chore(
-    "cylinders", "Cylinders requalified or exchanged", "Past its stamp no filler fills one.",
-    None, None, None,
+AT_HAND = (
+    Chore("cylinders", "Cylinders requalified or exchanged", "Past its stamp no filler fills one.",
+          None, None, None, applies=lambda job: next_cylinder(job.logbook) is not None,
+          due_by=lambda log, _: next_cylinder(log)),
+    Chore("cans", "Gasoline in cans used up", "Old gasoline starts hard and gums the jet.", None,
+          None, None, applies=lambda job: next_can(job.logbook) is not None,
+          due_by=lambda log, _: next_can(log)),
 )  # fmt: skip
-CANS = Chore(
-    "cans", "Gasoline in cans used up", "Old gasoline starts hard and gums the jet.", None, None,
-    None,
-)  # fmt: skip
+"""What is at hand and runs out by its date; it is done by getting other."""
 
 
-BY_KEY = {task.key: task for task in (*TASKS, EXERCISE, STALE, CYLINDERS, CANS)}
+BY_KEY = {task.key: task for task in (*TASKS, EXERCISE, STALE, *AT_HAND)}
 
 
 class DueState(StrEnum):
@@ -180,13 +207,11 @@ def standing(job: Job) -> SetStanding:
     if log.ended_as:
         return SetStanding(None, (), ())
     runs, since = run_hours(log), in_service(log)
-    tasks = [_counted(task, log, runs, since) for task in TASKS if task.applies(job)]
+    tasks = [_counted(task, log, runs, since) for task in (*TASKS, *AT_HAND)
+             if task.applies(job)]  # fmt: skip
     tasks.append(_since_run(EXERCISE, runs, ANY, since))
     if _on_gasoline(job):
         tasks.append(_since_run(STALE, runs, frozenset(("gasoline", "")), since))
-    for task, kind in ((CYLINDERS, "cylinder"), (CANS, "can")):
-        if day := next_date(log, kind):
-            tasks.append(TaskStanding(task.key, since or day, 0.0, None, day, None))
     days = tuple((one.day, one.seconds) for one in runs if one.day and one.seconds)
     return SetStanding(since, tuple(tasks), days)
 
@@ -253,26 +278,11 @@ def _counted(
     left = None
     if every is not None:
         left = every * HOUR_S * (task.sooner if log.dusty else 1.0) - ran
-    if task.key == "lash" and left is not None and (trend := lash_trend(log, runs)):
-        # Where the seat wears fast, the next look comes before the lash is used up.
-        left = min(left, math.inf if trend.lasts_s is None else trend.lasts_s - ran)
     by_days = begun + timedelta(days=task.days) if begun and task.days else None
-    if task.key == "leak" and (opened := opened_since(log, last)):
-        by_days = min(by_days or opened, opened)
+    own_left, own_day = task.hours_left(log, runs), task.due_by(log, last)
+    left = min((one for one in (left, own_left) if one is not None), default=None)
+    by_days = min((one for one in (by_days, own_day) if one is not None), default=None)
     return TaskStanding(task.key, begun, ran, left, by_days, begun if last else None)
-
-
-def opened_since(log: Logbook, soaped: Upkept | None) -> date | None:
-    """The first day since the joints were last soaped on which one of them was opened.
-
-    A hose or regulator put in opens one, whoever forgot to say so.
-    """
-    days = [
-        one.on for one in log.upkeep.values()
-        if one.on and (one.opened or (one.task == "hoses" and one.parts.strip()))
-        and (soaped is None or one.on > soaped.on)
-    ]  # fmt: skip
-    return date.fromisoformat(min(days)) if days else None
 
 
 def _since_run(
@@ -312,7 +322,7 @@ def _after(today: date, left_s: float, month_s: float) -> date:
 def _state(day: date | None, left: float | None, begun: date | None, today: date) -> DueState:
     if (left is not None and left <= 0) or (day is not None and day <= today):
         return DueState.OVER
-    if begun is None:
+    if begun is None and day is None:
         return DueState.NOT_KNOWN
     if day is not None and day <= today + timedelta(days=SOON_DAYS):
         return DueState.SOON

@@ -12,9 +12,7 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.physics.fuel_use import INVERTERS
-from gentle_ember.core.physics.fuels import FuelKey
-
-GASES = (FuelKey.PROPANE, FuelKey.NATURAL_GAS, FuelKey.BIOGAS)
+from gentle_ember.core.physics.fuels import GASES, FuelKey
 
 
 class Verdict(StrEnum):

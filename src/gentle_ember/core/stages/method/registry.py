@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from itertools import combinations
 
+from gentle_ember.core.physics.fuels import GASES
 from gentle_ember.core.stages.method import gas, gasoline, instead
 from gentle_ember.core.stages.method.base import School, SchoolKind
 
-_ALL_GASES = ("propane", "natural_gas", "biogas")
+_ALL_GASES = tuple(map(str, GASES))
 _RUN_DRY = "with the bowl run dry"
 
 _ALL = (

@@ -77,7 +77,7 @@ def leanest_allowed(curves: Curves, taken: Sequence[Taken]) -> float:
 
 
 def lean_drop(curves: Curves, taken: Sequence[Taken]) -> float:
-    """The setting of a practised hand without figures: leanest of the best, then back a little;
+    """The setting of a practiced hand without figures: leanest of the best, then back a little;
     never leaner than λ 1.05 [turns]."""
     height = curves.mean
     good = curves.turns[height >= BEST_OF * height.max()]
