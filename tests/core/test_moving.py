@@ -2,13 +2,14 @@
 
 import copy
 import math
+from datetime import date
 
 import pytest
 
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.physics.mixture import SET_TO
-from gentle_ember.core.route import cautions
+from gentle_ember.core.route import cautions, implied, refusals
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.trains import trains_to_build
 from gentle_ember.core.stages.hand_over.arrivals import arrived
@@ -67,7 +68,7 @@ def test_nothing_moves_where_nothing_differs():
     assert move.says == "The screw stays where it is; the sweep there decides."
     for row in move.rows:
         assert row.here.value == pytest.approx(row.there.value)
-    assert not any("Load test" in one for one in move.again)
+    assert not any("Load test" in one.text for one in move.again)
 
 
 def test_there_and_back_is_where_it_began():
@@ -87,8 +88,8 @@ def test_to_another_gas_the_screw_opens_by_area_and_more_is_proven():
     assert move.screw.value / 2.0 == pytest.approx(1.56, rel=0.12)
     assert move.eighths == pytest.approx((move.screw.value - 2.0) * 8, abs=1.0)
     assert move.says.startswith("Open it by ")
-    assert any("Lock-up and pressure" in one for one in move.again)
-    assert any("Load test" in one for one in move.again)
+    assert any("Lock-up and pressure" in one.text for one in move.again)
+    assert any("Load test" in one.text for one in move.again)
 
 
 def test_gasoline_goes_by_its_jet_and_the_coldest_night():
@@ -98,7 +99,7 @@ def test_gasoline_goes_by_its_jet_and_the_coldest_night():
     assert "λ on the coldest night" in labels
     night = move.rows[labels.index("λ on the coldest night")]
     assert night.there.value < night.here.value
-    assert any("jet tagged" in one for one in move.again)
+    assert any("jet tagged" in one.text for one in move.again)
 
 
 def test_gas_and_gasoline_are_no_move_of_each_other():
@@ -168,7 +169,9 @@ def told(job):
 def test_what_the_sheet_asks_for_there_is_a_task_each_until_it_is_proven():
     job = moved(v1=("s1-propane", "s2-propane", "2026-11-20"))
     last = Plan(job, CATALOG).of(arrived)
-    assert [one.text for one in last.asked] == list(found(job).again)
+    assert [(one.key, one.text) for one in last.asked] == [
+        (one.key, one.text) for one in found(job).again
+    ]
     assert last.left == len(last.asked) > 3
     assert f"{last.left} of {last.left} are not proven" in told(job)[0]
     for n, one in enumerate(last.asked, 1):
@@ -191,3 +194,33 @@ def test_a_way_that_is_no_more_asks_for_nothing_and_what_was_signed_stays_signed
     assert Plan(gone, CATALOG).of(arrived) is None and told(gone) == []
     assert told(two_sites()) == []
     assert work(moved(v1=("s1-propane", "s2-propane", "2026-11-20"))) == work(two_sites())
+
+
+def test_it_is_looked_at_where_it_arrived_and_what_is_proven_keeps_its_place():
+    before = two_sites()
+    after = put(before, "hand_over.arrivals.v1", {"start": "s1-propane", "goal": "s2-propane",
+                                                  "on": "2026-11-20"})  # fmt: skip
+    (site,) = [one for one in implied(before, Plan(after, CATALOG)) if one.path == "site"]
+    assert site.value == "s2"
+    there = put(after, "site", "s2")
+    again = put(there, "hand_over.arrivals.v1.proven.swept", "RK")
+    assert implied(there, Plan(again, CATALOG)) == ()
+    # Another wording of a line is the same thing proven.
+    swept = next(one for one in Plan(again, CATALOG).of(arrived).asked if one.key == "swept")
+    assert swept.by == "RK"
+
+
+@pytest.mark.parametrize(
+    ("record", "field"),
+    [
+        ({"start": "s1-propane", "goal": "s9-propane"}, "goal"),
+        ({"start": "s1-propane", "goal": "s1-propane"}, "goal"),
+        ({"start": "s1-gasoline", "goal": "s2-propane"}, "goal"),
+        ({"start": "s1-propane", "goal": "s2-propane", "on": "2027-03-01"}, "on"),
+    ],
+)
+def test_an_arrival_that_can_not_be_is_refused_at_its_field(record, field):
+    before = two_sites()
+    after = put(before, "hand_over.arrivals.v1", record)
+    found = refusals(before, Plan(after, CATALOG, today=date(2026, 11, 27)))
+    assert f"hand_over.arrivals.v1.{field}" in {one.path for one in found}

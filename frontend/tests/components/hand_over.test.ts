@@ -208,6 +208,7 @@ describe('closing a job', () => {
     record: [{ title: 'Generator', rows: [{ label: 'serial', text: text('7'), by: '' }] }],
     differs: [],
     seals: [],
+    missing: [],
     deposit: '',
     ...more
   });
@@ -221,14 +222,11 @@ describe('closing a job', () => {
   });
 
   it('gives nobody a pad while something is missing but the signatures', async () => {
-    const lacks = (path: string, said: string) => ({ path, text: said, acts: [] });
-    const sign = [
-      lacks('stages.fit', 'Fit is not signed.'),
-      lacks('hand_over.drills', 'owner taught'),
-      lacks('hand_over.technician', 'record signed')
+    const lacking = [
+      { path: 'stages.fit', text: 'Fit is not signed.' },
+      { path: 'hand_over.drills', text: 'owner taught' }
     ];
-    const signing = { hand_over: { sign, leave_out: [] } };
-    const { container } = await page(Close, { closing: closing(), signing });
+    const { container } = await page(Close, { closing: closing({ missing: lacking }) });
     const missing = [...container.querySelectorAll('[data-missing] li')];
     expect(missing.map((one) => one.textContent)).toEqual(['Fit is not signed.', 'owner taught']);
     expect(missing[0]?.querySelector('a')?.getAttribute('href')).toMatch(/fit\/record$/);
@@ -237,7 +235,7 @@ describe('closing a job', () => {
 
   it('asks for both signatures when nothing else is missing', async () => {
     shop.doc = { owner: 'Ada Marsh', 'stages.load_test.by': 'Tamsin Quay' };
-    await page(Close, { closing: closing(), signing: {} });
+    await page(Close, { closing: closing() });
     expect(screen.getByText('Nothing is missing but the signatures.')).toBeTruthy();
     expect(screen.getAllByRole('application')).toHaveLength(2);
     expect(screen.getAllByLabelText<HTMLInputElement>('Name').map((one) => one.value)).toEqual([
@@ -254,8 +252,7 @@ describe('closing a job', () => {
       { section: 'Settings', label: 'load screw', was: text('2 turns'), now: text('') }
     ];
     const { container } = await page(Close, {
-      closing: closing({ seals: [seal(1)], differs }),
-      signing: {}
+      closing: closing({ seals: [seal(1)], differs })
     });
     expect(container.querySelector('[data-seal="1"]')?.textContent).toContain('Ada Marsh');
     expect(screen.getByText('Changed since revision 1')).toBeTruthy();
@@ -270,8 +267,7 @@ describe('closing a job', () => {
         seals: [seal(1)],
         technician: signed('Odo Marlin'),
         owner: signed('Ada Marsh')
-      }),
-      signing: {}
+      })
     });
     expect(screen.getByText(/Sealed as it stands/).textContent).toContain('Sign hand over off');
     expect(screen.queryByText(/Nothing is missing/)).toBeNull();
@@ -280,12 +276,12 @@ describe('closing a job', () => {
   });
 
   it('asks for the day an old part goes back only where there is a deposit', async () => {
-    await page(Close, { closing: closing(), signing: {} });
+    await page(Close, { closing: closing() });
     expect(screen.queryByLabelText('Goes back by')).toBeNull();
   });
 
   it('keeps the day and who told the owner', async () => {
-    await page(Close, { closing: closing({ deposit: '$ 45.00' }), signing: {} });
+    await page(Close, { closing: closing({ deposit: '$ 45.00' }) });
     await fireEvent.click(screen.getByRole('checkbox', { name: /The owner was told/ }));
     await waitFor(() => expect(shop.doc['hand_over.core.by']).toBe('Odo Marlin'));
     const due = screen.getByLabelText('Goes back by');
@@ -299,6 +295,7 @@ describe('the price', () => {
   const line = (key: string, kind: string, more: Partial<Schemas['InvoiceLineOut']> = {}) => ({
     key,
     kind,
+    part: kind === 'part' ? key : '',
     what: key,
     count: '1',
     each: '$ 10.00',
@@ -309,7 +306,6 @@ describe('the price', () => {
   });
   const priced = (more: Partial<Schemas['InvoiceOut']> = {}): Schemas['InvoiceOut'] => ({
     lines: [line('labor', 'labor'), line('valve', 'part'), line('carburetor', 'part')],
-    currency: '$',
     net: '$ 30.00',
     tax: '$ 0.00',
     tax_share: '0 %',

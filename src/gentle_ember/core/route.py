@@ -111,12 +111,15 @@ def sign_off_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
 def signature_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
     """Names newly put under a stage's record while something but the signing itself holds it."""
     for stage in STAGES:
-        places = list(stage.signs(before, plan))
-        own = {one.path for one in stage.items(plan) if one.key == "sealed"} if places else set()
-        for place in places:
-            for hold in plan.of(holds_signing)[stage.key]:
-                if hold.path not in own:
-                    yield Refusal(place, f"Not signed while this is open: {hold.text}")
+        for place in stage.signs(before, plan):
+            for hold in before_signing(plan, stage):
+                yield Refusal(place, f"Not signed while this is open: {hold.text}")
+
+
+def before_signing(plan: Plan, stage: Stage) -> tuple[Hold, ...]:
+    """What a stage's record waits for before names are put under it: all but those names."""
+    own = {one.path for one in stage.items(plan) if one.key == "sealed"}
+    return tuple(one for one in plan.of(holds_signing)[stage.key] if one.path not in own)
 
 
 def holds_signing(plan: Plan) -> dict[str, tuple[Hold, ...]]:

@@ -88,7 +88,7 @@ def move_pdf(
         story += [Paragraph("Here and there", group), table]
     story.append(Paragraph("Proven there, in this order, before it is left running", group))
     story += [
-        Paragraph(f"{number}. {escape(one)}  ______", text)
+        Paragraph(f"{number}. {escape(one.text)}  ______", text)
         for number, one in enumerate(move.again, 1)
     ]
     page.build(story)

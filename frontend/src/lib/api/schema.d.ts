@@ -2413,6 +2413,8 @@ export interface components {
             deposit: string;
             /** Differs */
             differs: components["schemas"]["DiffersOut"][];
+            /** Missing */
+            missing: components["schemas"]["HoldOut"][];
             owner: components["schemas"]["SignatureOut"];
             /** Record */
             record: components["schemas"]["RecordSectionOut"][];
@@ -4568,6 +4570,8 @@ export interface components {
             key: string;
             /** Kind */
             kind: string;
+            /** Part */
+            part: string;
             /** Taxed */
             taxed: boolean;
             /** What */
@@ -4578,8 +4582,6 @@ export interface components {
          * @description The invoice as it stands.
          */
         InvoiceOut: {
-            /** Currency */
-            currency: string;
             /** Due */
             due: string;
             /** Estimate */

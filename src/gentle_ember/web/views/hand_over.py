@@ -9,6 +9,7 @@ from pydantic import Field
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.hand_over import Signature
 from gentle_ember.core.physics.fuels import LETTERS, NAMES
+from gentle_ember.core.route import before_signing
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.hand_over.arrivals import arrived
 from gentle_ember.core.stages.hand_over.cards import cards
@@ -25,10 +26,11 @@ from gentle_ember.core.stages.hand_over.seals import (
     work_here,
 )
 from gentle_ember.core.stages.hand_over.signs import SIGNS
+from gentle_ember.core.stages.hand_over.stage import STAGE
 from gentle_ember.core.stages.hand_over.teaching import drills
 from gentle_ember.documents.record_pdf import shown
 from gentle_ember.units.registry import System
-from gentle_ember.web.views.base import BothOut, FigureOut, View, both, figure
+from gentle_ember.web.views.base import BothOut, FigureOut, HoldOut, View, both, figure, holds
 
 
 class CardsQuery(View):
@@ -178,7 +180,7 @@ def moving(planned: Plan) -> MovesOut:
                     BesideOut(label=row.label, here=figure(row.here), there=figure(row.there))
                     for row in one.rows
                 ],
-                again=list(one.again), stops=list(one.stops),
+                again=[proof.text for proof in one.again], stops=list(one.stops),
             )
             for one in planned.of(moves)
         ],
@@ -243,6 +245,8 @@ class ClosingOut(View):
     differs: list[DiffersOut]
     """From the newest revision to the record as it stands."""
     seals: list[SealOut]
+    missing: list[HoldOut]
+    """What is missing before anybody signs, in the order to do it."""
     deposit: str
     """What comes back with the old part; empty where nothing does."""
 
@@ -268,6 +272,8 @@ class InvoiceLineOut(View):
 
     key: str
     kind: str
+    part: str
+    """The part it belongs to: charged with it, or not at all; empty where it is of none."""
     what: str
     count: str
     each: str
@@ -280,7 +286,6 @@ class InvoiceOut(View):
     """The invoice as it stands."""
 
     lines: list[InvoiceLineOut]
-    currency: str
     net: str
     tax: str
     tax_share: str
@@ -348,7 +353,8 @@ def closing(planned: Plan) -> ClosingOut:
         ],
         differs=[] if before is None or current else
         [_differs(one) for one in differences(before, here)],
-        seals=seals, deposit=money(held_back, planned.shop.front.currency) if held_back else "",
+        seals=seals, missing=holds(before_signing(planned, STAGE)),
+        deposit=money(held_back, planned.shop.front.currency) if held_back else "",
     )  # fmt: skip
 
 
@@ -370,14 +376,14 @@ def priced(planned: Plan) -> InvoiceOut:
     return InvoiceOut(
         lines=[
             InvoiceLineOut(
-                key=line.key, kind=line.kind, what=line.what,
+                key=line.key, kind=line.kind, part=line.part, what=line.what,
                 count=f"{line.count.normalize():f} {line.unit}".strip(),
                 each=money(line.each, symbol), amount=money(line.amount, symbol), taxed=line.taxed,
                 charged=line.charged,
             )
             for line in one.lines
         ],
-        currency=symbol, net=money(one.net, symbol), tax=money(one.tax, symbol),
+        net=money(one.net, symbol), tax=money(one.tax, symbol),
         tax_share=f"{(one.tax_share * 100).normalize():f} %", total=money(one.total, symbol),
         paid=money(one.paid, symbol), due=money(one.due, symbol),
         estimate="" if one.estimate is None else money(one.estimate, symbol),

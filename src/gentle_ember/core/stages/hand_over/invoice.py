@@ -33,6 +33,8 @@ class InvoiceLine:
     each: Decimal
     taxed: bool
     charged: bool = True
+    part: str = ""
+    """Key of the part it belongs to, or whose deposit it is."""
 
     @property
     def amount(self) -> Decimal:
@@ -156,11 +158,11 @@ def _parts(bill: Bill, without: tuple[str, ...]) -> Iterator[InvoiceLine]:
         count = exact(round(one.count, 3))
         unit = "m" if part.by_length else ""
         yield InvoiceLine(part.key, "part", f"{part.number} {part.name}".strip(), count, unit,
-                          exact(part.price), True, charged)  # fmt: skip
+                          exact(part.price), True, charged, part.key)  # fmt: skip
         if one.core:
             yield InvoiceLine(f"{part.key}-core", "deposit",
                               f"Deposit, back with the old part: {part.name}", count, "",
-                              exact(part.core), False, charged)  # fmt: skip
+                              exact(part.core), False, charged, part.key)  # fmt: skip
 
 
 def deposit(plan: Plan) -> Decimal:

@@ -42,6 +42,20 @@ FAR_UP_M = 300.0
 """Difference in elevation from which a load test is made anew [m]."""
 
 
+PROVEN_THERE: dict[str, str] = {
+    "soaped": "Every joint parted for the way, and the one at the source: soaped under gas.",
+    "distances": "Distances: 20 ft (6 m) from any opening, exhaust away from people, CO alarm on.",
+    "lock_up": "Lock-up and pressure of the regulators on this gas; the hose of the other gas off.",
+    "start": "First start on {fuel} there, the start gate gone through.",
+    "swept": "Load screw: {turned}swept or read by a probe under load there, then locked.",
+    "looks": "No load, eco and a load step looked at again.",
+    "load_test": "Load test: 20 minutes near what it gives there, the plug after it.",
+    "tag": "The setting, the place and the date on the tag at the screw.",
+    "jet_tag": "The jet tagged with its number and elevation; the other one tied to the set.",
+}
+"""What may have to be proven at another place, in the order to do it."""
+
+
 @dataclass(frozen=True, slots=True)
 class MovePlace:
     """A site with one of the fuels it has."""
@@ -65,6 +79,14 @@ class Beside:
 
 
 @dataclass(frozen=True, slots=True)
+class ToProve:
+    """One thing that is proven there: its key stays, however it is worded."""
+
+    key: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
 class MoveSheet:
     """One way from a place to another: what to turn, what differs, what is proven again."""
 
@@ -78,7 +100,7 @@ class MoveSheet:
     """Eighths of a turn to open it; shut where negative."""
     says: str
     rows: tuple[Beside, ...]
-    again: tuple[str, ...]
+    again: tuple[ToProve, ...]
     stops: tuple[str, ...]
     """What stops it there."""
 
@@ -101,9 +123,22 @@ def moves(plan: Plan) -> tuple[MoveSheet, ...]:
     """Every way between two places of the job: a gas to a gas, gasoline to gasoline."""
     return tuple(
         _move(plan, start, goal)
-        for start, goal in permutations(places(plan), 2)
-        if (start.fuel is FuelKey.GASOLINE) == (goal.fuel is FuelKey.GASOLINE)
+        for start, goal in permutations(plan.of(places), 2)
+        if _alike(start, goal)
     )
+
+
+def one_move(plan: Plan, start: str, goal: str) -> MoveSheet | None:
+    """The way between two places by their keys; None where there is none."""
+    by_key = {one.key: one for one in plan.of(places)}
+    here, there = by_key.get(start), by_key.get(goal)
+    if here is None or there is None or here == there or not _alike(here, there):
+        return None
+    return _move(plan, here, there)
+
+
+def _alike(start: MovePlace, goal: MovePlace) -> bool:
+    return (start.fuel is FuelKey.GASOLINE) == (goal.fuel is FuelKey.GASOLINE)
 
 
 def _move(plan: Plan, start: MovePlace, goal: MovePlace) -> MoveSheet:
@@ -243,30 +278,22 @@ def _rows(here: Plan, there: Plan, start: MovePlace, goal: MovePlace) -> Iterato
             yield Beside("λ on the coldest night", jets.coldest, jets_there.coldest)
 
 
-def _again(job: Job, start: MovePlace, goal: MovePlace, eighths: int) -> Iterator[str]:
+def _again(job: Job, start: MovePlace, goal: MovePlace, eighths: int) -> Iterator[ToProve]:
     """What is proven there before it is left running."""
-    gas = goal.fuel is not FuelKey.GASOLINE
-    if gas:
-        yield "Every joint parted for the way, and the one at the source: soaped under gas."
-        yield "Distances: 20 ft (6 m) from any opening, exhaust away from people, CO alarm on."
-    if gas and goal.fuel is not start.fuel:
-        yield "Lock-up and pressure of the regulators on this gas; the hose of the other gas off."
-    yield f"First start on {NAMES[goal.fuel]} there, the start gate gone through."
-    if gas:
-        turned = "turned, so " if eighths else ""
-        yield f"Load screw: {turned}swept or read by a probe under load there, then locked."
-        yield "No load, eco and a load step looked at again."
+    gas, other = goal.fuel is not FuelKey.GASOLINE, goal.fuel is not start.fuel
     elevations = [job.sites[place.site].elevation for place in (start, goal)]
     far = None in elevations or abs(
         (elevations[0].value if elevations[0] else 0.0)
         - (elevations[1].value if elevations[1] else 0.0)
     ) >= FAR_UP_M  # fmt: skip
-    if far or goal.fuel is not start.fuel:
-        yield "Load test: 20 minutes near what it gives there, the plug after it."
-    if gas:
-        yield "The setting, the place and the date on the tag at the screw."
-    else:
-        yield "The jet tagged with its number and elevation; the other one tied to the set."
+    asked = {
+        "soaped": gas, "distances": gas, "lock_up": gas and other, "start": True, "swept": gas,
+        "looks": gas, "load_test": far or other, "tag": gas, "jet_tag": not gas,
+    }  # fmt: skip
+    turned = "turned, so " if eighths else ""
+    for key, text in PROVEN_THERE.items():
+        if asked[key]:
+            yield ToProve(key, text.format(fuel=NAMES[goal.fuel], turned=turned))
 
 
 def _stops(section: TrainSection | None) -> Iterator[str]:

@@ -236,8 +236,8 @@ def seal_items(plan: Plan) -> Iterator[Item]:
     """The record signed by both, and sealed as it stands."""
     last = last_seal(plan.job)
     text = "record of work signed by technician and owner"
-    if last is not None and not sealed_now(plan):
+    if last is not None and not plan.of(sealed_now):
         text = f"record of work changed since revision {last.number}: signed again by both"
     yield Item(
-        "sealed", NOTED, text, "hand_over", "hand_over.technician", sealed_now(plan), holds=True
+        "sealed", NOTED, text, "hand_over", "hand_over.technician", plan.of(sealed_now), holds=True
     )

@@ -4,8 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.stage import NOTED, RECORD, Item, Page, Plan, Stage, anew, confirm_item
-from gentle_ember.core.stages.hand_over.arrivals import arrival_cautions
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.stage import (
+    NOTED,
+    RECORD,
+    Item,
+    Page,
+    Plan,
+    Refusal,
+    Stage,
+    anew,
+    confirm_item,
+)
+from gentle_ember.core.stages.hand_over.arrivals import (
+    arrival_cautions,
+    arrival_refusals,
+    arrivals_follow,
+)
 from gentle_ember.core.stages.hand_over.invoice import core_items
 from gentle_ember.core.stages.hand_over.seals import (
     newly_signed,
@@ -40,6 +56,18 @@ def items(plan: Plan) -> Iterator[Item]:
     yield from seal_items(plan)
 
 
+def refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """What is under a seal, and an arrival that can't be."""
+    yield from seal_refusals(before, plan)
+    yield from arrival_refusals(before, plan)
+
+
+def follows(before: Job, plan: Plan) -> Iterator[Change]:
+    """The seal once both signed, the site once it arrived."""
+    yield from seals_follow(before, plan)
+    yield from arrivals_follow(before, plan)
+
+
 STAGE = Stage(
     "hand_over",
     "Hand over",
@@ -56,7 +84,7 @@ STAGE = Stage(
     ),
     items=items,
     cautions=arrival_cautions,
-    refusals=seal_refusals,
+    refusals=refusals,
     signs=newly_signed,
-    follows=seals_follow,
+    follows=follows,
 )

@@ -10,13 +10,9 @@
   import SignaturePad from '$lib/stages/hand_over/SignaturePad.svelte';
 
   const job = useJob();
-  const SIGNING = 'hand_over.technician';
   let snapshot = $derived(job().now);
   let found = $derived(snapshot?.closing ?? job().settled?.closing);
-  // In the order to do it: earlier stages first, as the core lists them.
-  let missing = $derived(
-    (snapshot?.signing.hand_over?.sign ?? []).filter((one) => one.path !== SIGNING)
-  );
+  let missing = $derived(found?.missing ?? []);
   let core = $derived(job().settled?.job.hand_over?.core);
   let signer = $derived(job().settled?.job.stages.load_test?.by || prefs.who);
   let done = $derived(job().settled?.job.stages.hand_over?.state === 'done');

@@ -36,10 +36,7 @@
   function arrive() {
     if (!start || !goal) return;
     const record = { start: start.key, goal: goal.key, on: today(), by: prefs.who, proven: {} };
-    job().setAll([
-      { path: `hand_over.arrivals.${freshKey('v')}`, value: record },
-      { path: 'site', value: goal.key.split('-')[0] ?? '' }
-    ]);
+    job().set(`hand_over.arrivals.${freshKey('v')}`, record);
   }
   /** What a cell of the matrix says: eighths to open or shut the screw. */
   function turned(a: string, b: string): string {

@@ -12,12 +12,9 @@
   let found = $derived(job().now?.invoice ?? job().settled?.invoice);
   let without = $derived(job().settled?.job.hand_over?.invoice?.without ?? []);
   let at = $derived(`/api/jobs/${job().id}/invoice`);
-  /** A part and its deposit are charged together, or not at all. */
-  const part = (key: string) => key.replace(/-core$/, '');
-
-  function charge(key: string, on: boolean) {
-    const rest = without.filter((one) => one !== part(key));
-    job().set('hand_over.invoice.without', on ? rest : [...rest, part(key)]);
+  function charge(part: string, on: boolean) {
+    const rest = without.filter((one) => one !== part);
+    job().set('hand_over.invoice.without', on ? rest : [...rest, part]);
   }
 </script>
 
@@ -57,7 +54,7 @@
               <Tick
                 path="hand_over.invoice.without"
                 checked={one.charged}
-                change={(on) => charge(one.key, on)}>{one.what}</Tick
+                change={(on) => charge(one.part, on)}>{one.what}</Tick
               >
             {:else}{one.what}{/if}
           </td>
