@@ -7,6 +7,7 @@ import pytest
 from icalendar import Calendar
 from pypdf import PdfReader
 
+from gentle_ember.store.errors import InvalidJobError
 from tests.helpers.service import change, ids, key, show, write
 
 TODAY = date.today()
@@ -283,3 +284,13 @@ def test_minutes_of_upkeep_are_whole_and_kept(demo_client, choir):
     assert change(demo_client, choir, at, 25).status_code == 200
     bad = change(demo_client, choir, at, 2.5)
     assert bad.status_code == 422 and bad.json["errors"][0]["path"] == at
+
+
+def test_where_the_old_job_can_not_be_ended_no_next_one_is_made(demo_client, choir):
+    """Both or neither: a set is never in two rounds, nor in none."""
+    jobs = demo_client.application.extensions["gentle_ember"].jobs
+    before = len(ids(demo_client))
+    with pytest.raises(InvalidJobError, match="has not come"):
+        jobs.carry_on(choir, who="RK", key="a-day-to-come-1", today=date(2091, 1, 1))
+    assert len(ids(demo_client)) == before
+    assert show(demo_client, choir)["job"]["logbook"]["ended_as"] == ""

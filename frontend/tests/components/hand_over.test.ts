@@ -1,5 +1,4 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/svelte';
-import type { Component } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { components } from '$lib/api/schema';
 import { prefs } from '$lib/session/prefs.svelte';
@@ -9,17 +8,16 @@ import Close from '../../src/routes/jobs/[id]/hand_over/close/+page.svelte';
 import Price from '../../src/routes/jobs/[id]/hand_over/price/+page.svelte';
 import Teach from '../../src/routes/jobs/[id]/hand_over/teach/+page.svelte';
 import { shop } from '../shop';
-import { inJob, opened } from './inJob';
+import { openPage } from './inJob';
 
 type Schemas = components['schemas'];
-type Page = Component<Record<string, unknown>>;
 const WORK = 'a'.repeat(64);
 
 let session: JobSession;
-async function page(shown: unknown, views: Record<string, unknown> = {}, given = {}) {
-  shop.views = views;
-  session = await opened();
-  return inJob(shown as Page, given, session);
+async function page(...asked: Parameters<typeof openPage>) {
+  const shown = await openPage(...asked);
+  ({ session } = shown);
+  return shown;
 }
 beforeEach(() => {
   shop.reset();
@@ -83,6 +81,27 @@ describe('a pad to sign on', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Clear' }));
     expect(container.querySelectorAll('polyline')).toHaveLength(0);
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /Sign as/ }).disabled).toBe(true);
+  });
+
+  it('is signed by keys as well: arrows move the pen, Space puts it down and lifts it', async () => {
+    await page(SignaturePad, {}, { ...given, signed: unsigned });
+    const pad = screen.getByRole('application');
+    const key = (key: string, shiftKey = false) => fireEvent.keyDown(pad, { key, shiftKey });
+    await fireEvent.focus(pad);
+    expect(screen.getByRole('status').textContent).toContain('Pen up');
+    await key('ArrowRight', true);
+    await key(' ');
+    expect(screen.getByRole('status').textContent).toContain('Pen down');
+    await key('ArrowRight', true);
+    await key('ArrowUp');
+    await key(' ');
+    await key('ArrowDown', true);
+    expect(await key('Tab')).toBe(true);
+    await fireEvent.click(screen.getByRole('button', { name: 'Sign as Ada Marsh' }));
+    await waitFor(() => expect(shop.doc['hand_over.owner']).toBeTruthy());
+    expect(shop.doc['hand_over.owner']).toMatchObject({
+      strokes: [[160, 200, 220, 200, 220, 180]]
+    });
   });
 
   it('says why a signature was turned away, and of one that no longer stands who gave it', async () => {

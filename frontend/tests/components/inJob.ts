@@ -53,6 +53,17 @@ export function inJob<P extends Record<string, unknown>>(
   });
 }
 
+/** A page or component of a job that is open, with what it asked for along with the job. */
+export async function openPage(
+  shown: unknown,
+  views: Record<string, unknown> = {},
+  given: Record<string, unknown> = {}
+) {
+  shop.views = views;
+  const session = await opened();
+  return { session, ...inJob(shown as Component<Record<string, unknown>>, given, session) };
+}
+
 export function figure(changes: Partial<Figure> = {}): Figure {
   const shown = { text: '2,880', unit: 'W', low: '2,740', high: '3,030', number: 2880 };
   return {

@@ -1,5 +1,4 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/svelte';
-import type { Component } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { components } from '$lib/api/schema';
 import { prefs } from '$lib/session/prefs.svelte';
@@ -12,16 +11,15 @@ import Ready from '../../src/routes/jobs/[id]/fuel_path/ready/+page.svelte';
 import Moving from '../../src/routes/jobs/[id]/hand_over/move/+page.svelte';
 import Joint from '../../src/routes/jobs/[id]/load_test/joint/+page.svelte';
 import { shop } from '../shop';
-import { figure, inJob, opened } from './inJob';
+import { figure, inJob, openPage, opened } from './inJob';
 
 type Schemas = components['schemas'];
-type Page = Component<Record<string, unknown>>;
 
 let session: JobSession;
-async function page(shown: unknown, views: Record<string, unknown> = {}) {
-  shop.views = views;
-  session = await opened();
-  return inJob(shown as Page, {}, session);
+async function page(...asked: Parameters<typeof openPage>) {
+  const shown = await openPage(...asked);
+  ({ session } = shown);
+  return shown;
 }
 beforeEach(() => {
   shop.reset();

@@ -9,6 +9,7 @@ import Dialog from '$lib/ui/Dialog.svelte';
 import FigureButton from '$lib/ui/Figure.svelte';
 import QuantityField from '$lib/ui/QuantityField.svelte';
 import Tick from '$lib/ui/Tick.svelte';
+import { money, moneyMore, shopMoney } from '$lib/ui/money.svelte';
 import Working from '$lib/ui/Working.svelte';
 import { working } from '$lib/ui/working.svelte';
 import { shop } from '../shop';
@@ -40,8 +41,17 @@ describe('a figure', () => {
     expect(screen.getByRole('button').textContent).toContain('+2,880');
     unmount();
     const price = { text: '140', unit: '$', low: '98', high: '182', number: 140 };
-    render(FigureButton, { figure: figure({ us: price, metric: price }) });
+    const shown = render(FigureButton, {
+      figure: figure({ kind: 'price', us: price, metric: price })
+    });
     expect(screen.getByRole('button').textContent?.replace(/\s/g, '')).toBe('$140');
+    shown.unmount();
+    shopMoney.currency = '€';
+    render(FigureButton, { figure: figure({ kind: 'price', us: price, metric: price }) });
+    expect(screen.getByRole('button').textContent?.replace(/\s/g, '')).toBe('€140');
+    expect(money(-1234.5)).toBe('−€ 1,234.50');
+    expect([moneyMore(2), moneyMore(-2), moneyMore(0.001)]).toEqual(['+€ 2.00', '−€ 2.00', '±0']);
+    shopMoney.currency = '$';
   });
 
   it('opens its whole working: band, rounding, method, inputs, other schools, what narrows it', async () => {

@@ -5,29 +5,25 @@ from __future__ import annotations
 import io
 from collections.abc import Callable, Mapping
 from typing import Any
-from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.pagesizes import A4, letter
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Paragraph, Spacer, Table
 
 from gentle_ember.core.catalog import Supplier
+from gentle_ember.core.shop import UNNAMED, ShopFront
 from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine, Source
 from gentle_ember.core.stages.hand_over.invoice import exact, money
+from gentle_ember.documents.paper import BOLD, HEAD, RIGHT, TEXT, escape, ruled, sheet
 from gentle_ember.units.registry import System
 
-INK, RULE, EMBER = HexColor("#26221e"), HexColor("#d8d2c6"), HexColor("#b83a0b")
 CAUTION = (
     "Prices and stock as the shop's catalog had them. Gas lines and house connection: a licensed "
     "person, local code and permit. Makers' instructions go first."
 )
-_TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=8.5, leading=10.5, textColor=INK)
-_SMALL = ParagraphStyle("small", parent=_TEXT, fontSize=7.2, leading=9)
-_HEAD = ParagraphStyle("head", parent=_TEXT, fontName="Helvetica-Bold", fontSize=15, leading=19)
-_GROUP = ParagraphStyle("group", parent=_TEXT, fontName="Helvetica-Bold", textColor=EMBER)
-_RIGHT = ParagraphStyle("right", parent=_TEXT, alignment=2)
+_SMALL = ParagraphStyle("small", parent=TEXT, fontSize=7.2, leading=9)
+_GROUP = ParagraphStyle("bill_group", parent=BOLD, textColor=HexColor("#b83a0b"))
 
 
 def bill_pdf(
@@ -36,27 +32,18 @@ def bill_pdf(
     bill: Bill,
     suppliers: Mapping[str, Supplier],
     system: System,
-    currency: str = "$",
+    front: ShopFront = UNNAMED,
 ) -> bytes:
     """A bill on Letter (US) or A4 (metric)."""
 
     def asked(price: float) -> str:
-        return escape(money(exact(price), currency))
+        return escape(money(exact(price), front.currency))
 
     buffer = io.BytesIO()
-    page = SimpleDocTemplate(
-        buffer,
-        pagesize=letter if system == "us" else A4,
-        leftMargin=16 * mm,
-        rightMargin=16 * mm,
-        topMargin=14 * mm,
-        bottomMargin=14 * mm,
-        title=f"Parts list, {title}",
-        author="Gentle Ember",
-    )
+    page = sheet(buffer, f"Parts list, {title}", system)
     story: list[Any] = [
-        Paragraph(f"Parts list: {escape(title)}", _HEAD),
-        Paragraph(escape(owner), _TEXT),
+        Paragraph(f"Parts list: {escape(title)}", HEAD),
+        Paragraph(escape(owner), TEXT),
         Spacer(0, 4 * mm),
         _table(bill, page.width, asked),
         Spacer(0, 4 * mm),
@@ -64,18 +51,18 @@ def bill_pdf(
             f"<b>{asked(bill.price)}</b>"
             + (f", of it {asked(bill.core)} deposit" if bill.core else "")
             + (f"; last ordered part in {bill.days} days" if bill.days else ""),
-            _TEXT,
+            TEXT,
         ),
     ]
-    story += [Paragraph(f"Not in the catalog: {escape(text)}", _TEXT) for text in bill.missing]
+    story += [Paragraph(f"Not in the catalog: {escape(text)}", TEXT) for text in bill.missing]
     story += [
-        Paragraph(f"Not exact before this is measured: {escape(text)}", _TEXT)
+        Paragraph(f"Not exact before this is measured: {escape(text)}", TEXT)
         for text, _ in bill.open_questions
     ]
     story.append(Spacer(0, 3 * mm))
     makers = {line.part.maker for line in bill.lines if line.source is Source.ORDER}
     story += [
-        Paragraph(escape(f"{one.name}: {one.phone}, {one.mail}; {one.terms}"), _TEXT)
+        Paragraph(escape(f"{one.name}: {one.phone}, {one.mail}; {one.terms}"), TEXT)
         for maker, one in suppliers.items()
         if maker in makers
     ]
@@ -92,18 +79,10 @@ def _table(bill: Bill, width: float, asked: Callable[[float], str]) -> Table:
         rows.append([Paragraph(group.title, _GROUP), "", "", "", ""])
         rows += [_row(line, asked) for line in group.lines]
     if not rows:
-        rows.append([Paragraph("Nothing yet.", _TEXT), "", "", "", ""])
+        rows.append([Paragraph("Nothing yet.", TEXT), "", "", "", ""])
     shares = (0.06, 0.1, 0.54, 0.15, 0.15)
-    table = Table(rows, colWidths=[width * share for share in shares], repeatRows=0)
-    style = [
-        ("LINEABOVE", (0, 0), (-1, -1), 0.4, RULE),
-        ("VALIGN", (0, 0), (-1, -1), "TOP"),
-        ("TOPPADDING", (0, 0), (-1, -1), 2),
-        ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-    ]
-    style += [("SPAN", (0, row), (-1, row)) for row in groups]
-    table.setStyle(TableStyle(style))
-    return table
+    spans = [("SPAN", (0, row), (-1, row)) for row in groups]
+    return ruled(rows, [width * share for share in shares], *spans)
 
 
 def _row(line: PartLine, asked: Callable[[float], str]) -> list[Any]:
@@ -111,9 +90,9 @@ def _row(line: PartLine, asked: Callable[[float], str]) -> list[Any]:
     uses = escape(", ".join(line.uses))
     shown = "" if line.source is Source.SITE else asked(line.price)
     return [
-        Paragraph("[  ]", _TEXT),
-        Paragraph(count, _RIGHT),
-        Paragraph(f"{escape(line.part.name)}<br/><font size=7>{uses}</font>", _TEXT),
-        Paragraph(escape("" if line.part.site else line.part.number), _TEXT),
-        Paragraph(shown, _RIGHT),
+        Paragraph("[  ]", TEXT),
+        Paragraph(count, RIGHT),
+        Paragraph(f"{escape(line.part.name)}<br/><font size=7>{uses}</font>", TEXT),
+        Paragraph(escape("" if line.part.site else line.part.number), TEXT),
+        Paragraph(shown, RIGHT),
     ]

@@ -102,6 +102,8 @@ def cards_pdf(title: str, found: Cards, size: Size, front: ShopFront = UNNAMED) 
         TableStyle,
     )
 
+    from gentle_ember.documents.paper import drawn, escape
+
     scale = 1.2 if size == "letter" else 0.72
     edge = (14 if size == "letter" else 6) * mm
     text = ParagraphStyle("text", fontName="Helvetica", fontSize=15 * scale, leading=18.5 * scale)
@@ -143,7 +145,8 @@ def cards_pdf(title: str, found: Cards, size: Size, front: ShopFront = UNNAMED) 
 
     def heading(block: Block) -> Any:
         row = Table(
-            [[_drawn(block.sign, 20 * scale), Paragraph(escape(block.title), group)]],
+            [[drawn(SIGNS.get(block.sign, ()), FIELD, 20 * scale, 1.8 * scale, FIELD),
+              Paragraph(escape(block.title), group)]],
             colWidths=[28 * scale, page.width - 28 * scale], spaceBefore=9 * scale,
         )  # fmt: skip
         row.setStyle(TableStyle([
@@ -177,19 +180,6 @@ def cards_pdf(title: str, found: Cards, size: Size, front: ShopFront = UNNAMED) 
         story.append(Paragraph("No card yet: choose a method first.", text))
     page.build(story, onFirstPage=foot, onLaterPages=foot)
     return buffer.getvalue()
-
-
-def _drawn(sign: str, wide: float) -> Any:
-    """A sign as lines."""
-    from reportlab.graphics.shapes import Drawing, PolyLine
-    from reportlab.lib.colors import black
-
-    step, found = wide / FIELD, Drawing(wide, wide)
-    for stroke in SIGNS.get(sign, ()):
-        places = [at * step if n % 2 == 0 else (FIELD - at) * step for n, at in enumerate(stroke)]
-        found.add(PolyLine(places, strokeColor=black, strokeWidth=2.2 * step, strokeLineCap=1,
-                           strokeLineJoin=1))  # fmt: skip
-    return found
 
 
 def _mark(one: Card, wide: float) -> Any:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import base64
 import io
+from collections.abc import Sequence
 from html import escape as escaped
 from typing import Any
 
-from reportlab.lib.colors import HexColor
+from reportlab.graphics.shapes import Drawing, PolyLine
+from reportlab.lib.colors import HexColor, black
 from reportlab.lib.pagesizes import A4, letter
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
@@ -79,3 +81,31 @@ def ruled(
         ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2), *more,
     ]))  # fmt: skip
     return table
+
+
+def drawn(
+    strokes: Sequence[Sequence[int]], across: int, wide: float, weight: float, high: int = 0
+) -> Drawing:
+    """Strokes of x and y by turns, from the upper left, as lines.
+
+    Args:
+        strokes: in steps.
+        across: steps the width takes.
+        wide: width on paper [pt].
+        weight: of a line [pt].
+        high: steps the height takes; as many as the strokes need where none are told.
+    """
+    step = wide / across
+    deep = high or max((y for stroke in strokes for y in stroke[1::2]), default=0)
+    found = Drawing(wide, deep * step + weight)
+    for stroke in strokes:
+        places = [
+            at
+            for x, y in zip(stroke[::2], stroke[1::2], strict=True)
+            for at in (x * step, (deep - y) * step + weight / 2)
+        ]
+        if len(places) == 2:
+            places += [places[0] + weight / 2, places[1]]
+        found.add(PolyLine(places, strokeColor=black, strokeWidth=weight, strokeLineCap=1,
+                           strokeLineJoin=1))  # fmt: skip
+    return found

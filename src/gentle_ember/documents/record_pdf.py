@@ -6,7 +6,7 @@ import io
 from collections.abc import Sequence
 from typing import Any
 
-from gentle_ember.core.job.hand_over import PAD, SealedRecord, Signature
+from gentle_ember.core.job.hand_over import PAD, SealedRecord
 from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stages.hand_over.record import RecordSection, Row
 from gentle_ember.core.stages.hand_over.seals import differences
@@ -44,6 +44,7 @@ def record_pdf(
         GROUP,
         HEAD,
         TEXT,
+        drawn,
         escape,
         letterhead,
         ruled,
@@ -89,7 +90,7 @@ def record_pdf(
         for who, one in (("Technician", seal.technician), ("Owner", seal.owner)):
             story += [
                 Paragraph(f"{who}: {escape(one.name)}, {escape(one.on[:10])}", TEXT),
-                drawn_name(one, 60 * mm), Spacer(0, 2 * mm),
+                drawn(one.strokes, PAD, 60 * mm, 1.1), Spacer(0, 2 * mm),
             ]  # fmt: skip
     page.build(story, onFirstPage=foot, onLaterPages=foot)
     return buffer.getvalue()
@@ -97,23 +98,3 @@ def record_pdf(
 
 def _text(row: Row | None, system: System) -> str:
     return "nothing" if row is None else shown(row, system) or "nothing"
-
-
-def drawn_name(one: Signature, wide: float) -> Any:
-    """A signature as lines, as it was drawn."""
-    from reportlab.graphics.shapes import Drawing, PolyLine
-    from reportlab.lib.colors import black
-
-    step = wide / PAD
-    high = max((y for stroke in one.strokes for y in stroke[1::2]), default=0)
-    found = Drawing(wide, high * step + 4)
-    for stroke in one.strokes:
-        places = [
-            at
-            for x, y in zip(stroke[::2], stroke[1::2], strict=True)
-            for at in (x * step, (high - y) * step + 2)
-        ]
-        if len(places) == 2:
-            places += [places[0] + 0.5, places[1]]
-        found.add(PolyLine(places, strokeColor=black, strokeWidth=1.1))
-    return found

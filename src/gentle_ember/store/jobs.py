@@ -170,11 +170,15 @@ class JobStore:
         with self.writing.begin() as session:
             if key and (known := by_key(session, key)):
                 return self._stored(session, known.job_id)
-            refused = unearned(job, self._planned(job, ""))
-            if refused:
-                raise not_earned(refused)
-            stored = self._insert(session, str(uuid.uuid4()), job, who, key or str(uuid.uuid4()))
+            stored = self._made(session, job, who, key or str(uuid.uuid4()))
         return self._written(stored)
+
+    def _made(self, session: Session, job: Job, who: str, key: str) -> Stored:
+        """A new job, in the caller's transaction; it holds nothing it did not earn."""
+        refused = unearned(job, self._planned(job, ""))
+        if refused:
+            raise not_earned(refused)
+        return self._insert(session, str(uuid.uuid4()), job, who, key)
 
     def _insert(self, session: Session, job_id: str, job: Job, who: str, key: str) -> Stored:
         at = now()
@@ -256,11 +260,17 @@ class JobStore:
             row = _row(session, job_id)
             refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_computed(changes)
-            job, changes, inverse = self._changed(row, changes)
-            self._refuse_past_stops(self._whole(row).job, job, row.id)
-            append(session, row, "edit", None, key, who, changes, inverse)
-            stored = self._save(session, row, job, key)
+            stored = self._edited(session, row, changes, key, who)
         return self._written(stored)
+
+    def _edited(
+        self, session: Session, row: JobRow, changes: list[Change], key: str, who: str
+    ) -> Stored:
+        """A job changed, in the caller's transaction, past every gate."""
+        job, changes, inverse = self._changed(row, changes)
+        self._refuse_past_stops(self._whole(row).job, job, row.id)
+        append(session, row, "edit", None, key, who, changes, inverse)
+        return self._save(session, row, job, key)
 
     def _whole(self, row: JobRow) -> Whole:
         """A job with the fields an earlier version lacked, as a model and as a document.
@@ -360,15 +370,20 @@ class JobStore:
 
         The same `key` twice makes one job.
         """
-        source = self.get(job_id)
-        made = self.create(next_on_set(source.job, job_id).model_dump(mode="json"), who, key)
-        if source.job.logbook.ended_as != "next_job":
-            ends = [
-                Change("logbook.ended", today.isoformat()),
-                Change("logbook.ended_as", "next_job"),
-            ]
-            self.change(job_id, ends, base=source.revision, key=f"{key}-ends", who=who)
-        return made
+        with self.writing.begin() as session:
+            if known := by_key(session, key):
+                return self._stored(session, known.job_id)
+            row = _row(session, job_id)
+            source = self._whole(row).job
+            made = self._made(session, next_on_set(source, job_id), who, key)
+            if source.logbook.ended_as != "next_job":
+                ends = [
+                    Change("logbook.ended", today.isoformat()),
+                    Change("logbook.ended_as", "next_job"),
+                ]
+                self._edited(session, row, ends, f"{key}-ends", who)
+        self._written(self.get(job_id))
+        return self._written(made)
 
     def adopt(
         self,

@@ -13,6 +13,7 @@ from sqlalchemy.orm import sessionmaker
 
 from gentle_ember.core.catalog import Catalog, Kit
 from gentle_ember.core.job.part import Part
+from gentle_ember.store.errors import FieldError, InvalidJobError
 from gentle_ember.store.models import ShopKitRow, ShopPartRow
 
 
@@ -86,6 +87,20 @@ class PartStore:
                 )
         self.forget()
         return len(changed)
+
+    def save_one(self, part: Part, was: str) -> Effect:
+        """Keep one part as it was typed, in place of the one of the key `was` or as another.
+
+        Raises:
+            InvalidJobError: its number is another part's already.
+        """
+        held = self.catalog.parts
+        if part.key != was and part.key in held:
+            text = f"{held[part.key].number} is another part of the catalog already."
+            raise InvalidJobError([FieldError("number", text)])
+        (effect,) = self.effects([part])
+        self.save([part])
+        return effect
 
     def save_kit(self, kit: Kit) -> None:
         """Keep a kit of this shop's own."""

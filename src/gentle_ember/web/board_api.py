@@ -201,7 +201,7 @@ def reference() -> Response:
                 for size in services().catalog.cylinders.values()
             ],
             people=everyone,
-            currency=services().jobs.taught.front.currency,
+            currency=services().front.currency,
             version=__version__,
         )
     )
@@ -218,7 +218,7 @@ def put_person(body: PersonIn) -> Response:
 @api.get("/shop", responses={200: ShopFront})
 def shop_front() -> Response:
     """The shop's settings: name, papers, what it asks for its work."""
-    return sent(services().jobs.taught.front)
+    return sent(services().front)
 
 
 @api.put("/shop", responses={200: ShopFront})
@@ -293,5 +293,5 @@ def feed_calendar(path: FeedPath) -> Response:
     with jobs.reading.begin() as session:
         sets = [(one.job, f"{one.title}, {one.place}".rstrip(", "), one.due)
                 for one in board.in_use(session, today)]  # fmt: skip
-    content = upkeep_ics(f"Upkeep: {jobs.taught.front.name or 'the shop'}", sets, today)
+    content = upkeep_ics(f"Upkeep: {services().front.name or 'the shop'}", sets, today)
     return Response(content, mimetype="text/calendar")

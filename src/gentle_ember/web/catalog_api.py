@@ -202,12 +202,7 @@ def save_part(body: PartRowIn) -> Response:
     found = read_row(dict(cells), 1)
     if isinstance(found, list):
         raise InvalidJobError([FieldError(one.column or "number", one.why) for one in found])
-    held = services().catalog.parts
-    if found.key != body.was and found.key in held:
-        text = f"{held[found.key].number} is another part of the catalog already."
-        raise InvalidJobError([FieldError("number", text)])
-    (effect,) = services().parts.effects([found])
-    services().parts.save([found])
+    effect = services().parts.save_one(found, body.was)
     return sent(PartSavedOut(key=found.key, kind=effect.kind, fields=list(effect.fields)))
 
 

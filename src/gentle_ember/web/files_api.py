@@ -70,7 +70,7 @@ def parts_sheet(path: JobPath, query: CsvQuery) -> Response:
         bill,
         services().catalog.suppliers,
         query.system,
-        services().jobs.taught.front.currency,
+        services().front,
     )
     return download(content, f"{slug(stored.job.title)}-parts.pdf", "application/pdf")
 

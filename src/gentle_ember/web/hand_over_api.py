@@ -29,7 +29,7 @@ def cards_page(path: JobPath) -> Response:
     content = cards_html(
         machine_name(stored.job) or stored.job.title,
         services().plan(stored).of(cards),
-        services().jobs.taught.front,
+        services().front,
     )
     return download(content, f"{slug(stored.job.title)}-cards.html", "text/html")
 
@@ -44,7 +44,7 @@ def cards_sheet(path: JobPath, query: CardsQuery) -> Response:
         machine_name(stored.job) or stored.job.title,
         services().plan(stored).of(cards),
         query.size,
-        services().jobs.taught.front,
+        services().front,
     )
     return download(content, f"{slug(stored.job.title)}-cards-{query.size}.pdf", "application/pdf")
 

@@ -36,7 +36,7 @@ def form(path: JobPath, query: CsvQuery) -> Response:
 
     stored = services().jobs.get(path.job_id)
     title = machine_name(stored.job) or stored.job.title
-    content = runs_form_pdf(title, stored.job, query.system, services().jobs.taught.front)
+    content = runs_form_pdf(title, stored.job, query.system, services().front)
     return download(content, f"{slug(stored.job.title)}-runs-form.pdf", "application/pdf")
 
 

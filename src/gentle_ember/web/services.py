@@ -12,6 +12,7 @@ from flask import current_app
 from gentle_ember.catalog import load
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.shop import ShopFront
 from gentle_ember.core.stage import Plan
 from gentle_ember.instruments.hall import Hall
 from gentle_ember.store.attachments import AttachmentStore
@@ -36,6 +37,11 @@ class Services:
     def catalog(self) -> Catalog:
         """What ships, with the shop's own laid over it, as it stands now."""
         return self.parts.catalog
+
+    @property
+    def front(self) -> ShopFront:
+        """The shop's settings as they stand now."""
+        return self.jobs.taught.front
 
     def plan(self, stored: Stored) -> Plan:
         """The plan of a job of this shop."""

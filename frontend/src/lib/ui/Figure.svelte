@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Figure } from '$lib/api/client';
   import { prefs } from '$lib/session/prefs.svelte';
+  import { unitOf } from './money.svelte';
   import { working } from './working.svelte';
 
   interface Props {
@@ -15,13 +16,17 @@
   let { figure, band = false, size = 'normal', signed = false, warned = true }: Props = $props();
   let shown = $derived(figure[prefs.system]);
   let sign = $derived(signed && figure.value > 0 ? '+' : '');
+  // A price has the shop's currency before it, whatever sign its kind has.
+  let unit = $derived(unitOf(figure.kind, shown.unit));
+  let before = $derived(figure.kind === 'price' ? unit : '');
+  let after = $derived(figure.kind === 'price' ? '' : unit);
   // What is seen stands in the spoken name word for word, so that voice control finds it.
   let spoken = $derived(
     [
       `${figure.label}:`,
-      shown.unit === '$' ? '$' : '',
+      before,
       `${sign}${shown.text}`,
-      shown.unit === '$' ? '' : shown.unit,
+      after,
       band && shown.low !== shown.high ? `${shown.low} to ${shown.high}` : '',
       ...(warned ? figure.warnings : []),
       '. Show working'
@@ -40,9 +45,9 @@
   aria-label={spoken}
   onclick={() => working.open(figure)}
 >
-  {#if shown.unit === '$'}<span class="unit">$</span>{/if}
+  {#if before}<span class="unit">{before}</span>{/if}
   <span>{sign}{shown.text}</span>
-  {#if shown.unit && shown.unit !== '$'}<span class="unit">{shown.unit}</span>{/if}
+  {#if after}<span class="unit">{after}</span>{/if}
   {#if band && shown.low !== shown.high}
     <span class="band">{shown.low} to {shown.high}</span>
   {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { unitOf } from './money.svelte';
   import X from '@lucide/svelte/icons/x';
   import { prefs } from '$lib/session/prefs.svelte';
   import Dialog from './Dialog.svelte';
@@ -20,6 +21,7 @@
   };
   let figure = $derived(working.figure);
   let shown = $derived(figure?.[prefs.system]);
+  let unit = $derived(figure && shown ? unitOf(figure.kind, shown.unit) : '');
 </script>
 
 <Dialog open={!!figure} labelledby="working-title" onclose={() => working.close()}>
@@ -35,13 +37,13 @@
         </button>
       </header>
       <p class="value text-[1.7rem] font-[650] mt-[.4rem] num">
-        {shown.text} <span class="quiet">{shown.unit}</span>
+        {shown.text} <span class="quiet">{unit}</span>
         {#if figure.estimated}<span class="tag">estimated</span>{/if}
       </p>
       {#if shown.low !== shown.high}
         <p>
           Band <span class="num">{shown.low} to {shown.high}</span>
-          {shown.unit}, worst ends together; {ROUNDINGS[figure.rounding]}.
+          {unit}, worst ends together; {ROUNDINGS[figure.rounding]}.
         </p>
       {:else}
         <p class="quiet">{ROUNDINGS[figure.rounding]}</p>

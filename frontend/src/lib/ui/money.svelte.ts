@@ -6,6 +6,10 @@ class ShopMoney {
 }
 export const shopMoney = new ShopMoney();
 
+/** What a value of a kind is followed by, or has before it: a price has the shop's currency. */
+export const unitOf = (kind: string, unit: string): string =>
+  kind === 'price' ? shopMoney.currency : unit;
+
 /** An amount with its currency, thousands apart, in whole cents as the invoice prints it. */
 export function money(value: number): string {
   const sign = value <= -0.005 ? '−' : '';

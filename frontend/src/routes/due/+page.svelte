@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, ask } from '$lib/api/client';
+  import { api, ask, Refusal } from '$lib/api/client';
   import { written } from '$lib/stages/logbook/days';
 
   const SPANS = [
@@ -23,7 +23,16 @@
   }));
   let address = $derived(feed.data?.addresses ?? []);
 
-  const keep = async (asked: Promise<unknown>) => client.setQueryData(['feed'], await asked);
+  let trouble = $state('');
+  async function keep(asked: Promise<unknown>) {
+    trouble = '';
+    try {
+      client.setQueryData(['feed'], await asked);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      trouble = error.message;
+    }
+  }
   const begin = () => keep(ask(api.POST('/api/feed')));
   const end = () => keep(ask(api.DELETE('/api/feed')));
 </script>
@@ -108,6 +117,7 @@
       {:else}
         <button class="btn btn-sm" onclick={() => void begin()}>Make a private address</button>
       {/if}
+      {#if trouble}<p class="says wrong" role="alert">{trouble}</p>{/if}
     </section>
   {/if}
 </main>

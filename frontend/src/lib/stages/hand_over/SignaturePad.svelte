@@ -22,6 +22,9 @@
   let strokes = $state<number[][]>([]);
   let pad = $state<SVGSVGElement>();
   let down = $state(false);
+  /** A finger or the mouse has it, so that no pen of the keys is shown. */
+  let held = false;
+  let keyed = $state(false);
   let error = $derived(job().errors[path] ?? '');
 
   function place(event: PointerEvent): [number, number] {
@@ -36,9 +39,14 @@
 
   function press(event: PointerEvent) {
     event.preventDefault();
+    held = true;
     pad?.setPointerCapture?.(event.pointerId);
     down = true;
     strokes.push(place(event));
+  }
+
+  function lift() {
+    down = held = false;
   }
 
   function move(event: PointerEvent) {
@@ -49,6 +57,40 @@
     if (Math.hypot(x - (stroke.at(-2) ?? 0), y - (stroke.at(-1) ?? 0)) >= 4) stroke.push(x, y);
   }
 
+  /** Where the pen is when keys move it, and whether it draws. */
+  let pen = $state<[number, number]>([100, 200]);
+  let draws = $state(false);
+  const KEYS: Record<string, [number, number]> = {
+    ArrowLeft: [-1, 0],
+    ArrowRight: [1, 0],
+    ArrowUp: [0, -1],
+    ArrowDown: [0, 1]
+  };
+
+  /** Arrows move the pen, Shift farther; Space puts it down and lifts it. */
+  function pressed(event: KeyboardEvent) {
+    const way = KEYS[event.key];
+    if (event.key === ' ') {
+      draws = !draws;
+      if (draws) strokes.push([...pen]);
+    } else if (way) {
+      const far = event.shiftKey ? 60 : 20;
+      pen = [
+        Math.min(WIDE, Math.max(0, pen[0] + far * way[0])),
+        Math.min(HIGH, Math.max(0, pen[1] + far * way[1]))
+      ];
+      const stroke = strokes.at(-1);
+      if (draws && stroke && stroke.length < 1990) stroke.push(...pen);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  function clear() {
+    strokes = [];
+    draws = false;
+  }
+
   function sign() {
     job().set(path, {
       name: who.trim(),
@@ -56,7 +98,7 @@
       strokes: $state.snapshot(strokes),
       of: work
     });
-    strokes = [];
+    clear();
   }
 </script>
 
@@ -64,7 +106,9 @@
   <h3>{title}</h3>
   {#if signed.stands}
     <p><b>{signed.name}</b>, <span class="quiet">{signed.on.slice(0, 10)}</span></p>
-    <Strokes strokes={signed.strokes} text={`Signature of ${signed.name}`} />
+    <div class="signed">
+      <Strokes strokes={signed.strokes} text={`Signature of ${signed.name}`} />
+    </div>
   {:else}
     {#if signed.name}
       <p class="text-error" role="status">
@@ -75,25 +119,35 @@
       <label for={id}>Name</label>
       <input {id} class="input" value={who} oninput={(e) => (typed = e.currentTarget.value)} />
     </div>
+    <!-- An application takes the keys and the pointer itself: that is what it is one for. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
     <svg
       bind:this={pad}
       viewBox={`0 0 ${WIDE} ${HIGH}`}
       role="application"
-      aria-label={`${title}: sign here with a finger or the mouse`}
+      tabindex="0"
+      aria-label={`${title}: sign here with a finger or the mouse. By keys: arrows move the pen, Shift farther, Space puts it down and lifts it.`}
+      onkeydown={pressed}
+      onfocus={() => (keyed = !held)}
+      onblur={() => (keyed = false)}
       onpointerdown={press}
       onpointermove={move}
-      onpointerup={() => (down = false)}
-      onpointercancel={() => (down = false)}
+      onpointerup={lift}
+      onpointercancel={lift}
     >
       <line x1="40" x2={WIDE - 40} y1="235" y2="235" class="base" />
       {#each strokes as stroke, at (at)}
         <polyline points={stroke.join(' ')} />
       {/each}
+      {#if keyed}<circle cx={pen[0]} cy={pen[1]} r="10" class:draws />{/if}
     </svg>
+    {#if keyed}
+      <p class="says" role="status">
+        Pen {draws ? 'down' : 'up'}: arrows move it, Space {draws ? 'lifts it' : 'puts it down'}.
+      </p>
+    {/if}
     <div class="acts">
-      <button class="btn btn-sm" disabled={!strokes.length} onclick={() => (strokes = [])}
-        >Clear</button
-      >
+      <button class="btn btn-sm" disabled={!strokes.length} onclick={clear}>Clear</button>
       <button
         class="btn btn-sm btn-primary"
         disabled={!strokes.length || !who.trim()}
@@ -124,6 +178,18 @@
   .base {
     stroke: var(--rule);
     stroke-width: 2;
+  }
+  circle {
+    fill: none;
+    stroke: var(--color-primary);
+    stroke-width: 3;
+  }
+  .draws {
+    fill: var(--color-primary);
+  }
+  .signed {
+    max-width: 22rem;
+    border-bottom: 1px solid var(--rule);
   }
   .acts {
     display: flex;

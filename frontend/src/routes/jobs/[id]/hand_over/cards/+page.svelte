@@ -1,5 +1,6 @@
 <script lang="ts">
   import Mark from '$lib/ui/Mark.svelte';
+  import Strokes from '$lib/stages/hand_over/Strokes.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
@@ -44,11 +45,14 @@
     </h2>
     {#each card.blocks as block (block.title)}
       <h3>
-        <svg viewBox="0 0 24 24" aria-hidden="true">
-          {#each found.signs[block.sign] ?? [] as stroke, n (n)}
-            <polyline points={stroke.join(' ')} />
-          {/each}
-        </svg>
+        <span class="sign"
+          ><Strokes
+            strokes={found.signs[block.sign] ?? []}
+            across={24}
+            down={24}
+            weight={2.2}
+          /></span
+        >
         {block.title}
       </h3>
       {#if block.numbered}
@@ -112,15 +116,10 @@
     gap: 0.5rem;
     align-items: center;
   }
-  h3 svg {
+  .sign {
     width: 1.4rem;
-    height: 1.4rem;
     flex: none;
-    fill: none;
-    stroke: currentColor;
-    stroke-width: 2.2;
-    stroke-linecap: round;
-    stroke-linejoin: round;
+    display: grid;
   }
   ol {
     list-style: decimal;
