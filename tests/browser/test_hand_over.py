@@ -55,6 +55,42 @@ def test_the_choir_stage_is_finished_whole(either):
     assert saved.value.path().read_bytes().startswith(b"%PDF")
 
 
+def test_an_order_is_taught_and_the_record_signed_by_keys_alone(shop):
+    """No mouse: the keyboard is never lost on the way, and a pen is moved by arrows."""
+    work = Technician(shop, CHOIR)
+    page = shop.page
+    work.go("hand_over/teach")
+    drill = page.locator("[data-drill]").first
+    drill.get_by_role("button").first.focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    for _ in range(drill.locator("ol li").count()):
+        expect(page.get_by_role("button", name=re.compile("ove done"))).to_be_focused()
+        page.keyboard.press("Enter")
+    expect(drill).to_have_attribute("data-settled", "true")
+    expect(drill.get_by_role("button").first).to_be_focused()
+    shop.saved()
+    work.confirm_all()
+    work.teach_all()
+    work.core_back()
+    for who in ("technician", "owner"):
+        field = page.locator(f'[data-field="hand_over.{who}"]')
+        pad = field.get_by_role("application")
+        pad.focus()
+        page.keyboard.press("Space")
+        for n in range(12):
+            page.keyboard.press("Shift+ArrowRight" if n % 2 else "ArrowUp")
+        page.keyboard.press("Space")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Tab")
+        expect(field.get_by_role("button", name=re.compile("Sign as"))).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(field.get_by_role("heading")).to_be_focused()
+    expect(page.locator("[data-sealed]")).to_be_visible()
+    shop.saved()
+
+
 def test_the_shop_says_its_name_and_rate_once_for_all_its_papers(shop):
     page = shop.page
     shop.board()

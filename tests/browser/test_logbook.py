@@ -155,3 +155,12 @@ def test_fuel_at_hand_is_told_and_the_next_job_carries_the_history_on(either):
     page.get_by_role("link", name="The job it was in before").click()
     expect(page.get_by_label("It is", exact=True)).to_have_value("3")
     expect(page.get_by_text("Nothing is due on it here any more")).to_be_visible()
+
+
+def test_a_set_in_service_is_opened_at_its_runs_from_the_board(either):
+    either.board()
+    page = either.page
+    served = page.get_by_role("region", name="In service")
+    served.get_by_role("link", name="Weir ferry").click()
+    expect(page).to_have_url(re.compile("/logbook/runs$"))
+    expect(page.get_by_text("about 9 % more than at first")).to_be_visible()

@@ -113,6 +113,7 @@
         {#each group.rows as row (row.id)}
           <BoardRowLine
             {row}
+            place={group.waits_for === 'in_service' ? '/logbook/runs' : ''}
             oncopy={() => copy(row)}
             onarchive={() => setArchived(row.id, row.title, !archived)}
             {archived}

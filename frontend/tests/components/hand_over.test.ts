@@ -149,6 +149,7 @@ describe('teaching the owner', () => {
     await click(/Order start/);
     vi.useFakeTimers({ toFake: ['Date', 'setInterval', 'clearInterval'] });
     await click('Start the clock');
+    expect(document.activeElement?.textContent).toBe('Move done');
     await vi.advanceTimersByTimeAsync(7000);
     expect(screen.getByText('7 s')).toBeTruthy();
     await click('Wrong move (0)');
@@ -157,6 +158,7 @@ describe('teaching the owner', () => {
     await click('Last move done');
     vi.useRealTimers();
     await waitFor(() => expect(shop.doc['hand_over.drills.start']).toBeTruthy());
+    expect(document.activeElement?.textContent).toContain('Order start');
     expect(shop.doc['hand_over.drills.start']).toMatchObject({
       state: 'done',
       seconds: 12,

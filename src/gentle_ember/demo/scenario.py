@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from gentle_ember.core.shop import ShopFront
-from gentle_ember.demo.steps import DemoJob, done, measured, owner, waiting
+from gentle_ember.demo.steps import DemoJob, agreed, done, measured, owner, signed, waiting
 from gentle_ember.demo.steps import data_sheet as plate
 from gentle_ember.units.registry import System
 
@@ -342,22 +342,17 @@ CHOIR = DemoJob(
             "load.largest_start": measured("2.6 kW"),
         },
         {
-            **{
-                f"stages.{name}": done("Runa Kestle", day)
-                for name, day in (
-                    ("intake", "2026-10-05"),
-                    ("method", "2026-10-05"),
-                    ("fuel_path", "2026-10-07"),
-                    ("fit", "2026-10-20"),
-                    ("prove_tight", "2026-10-20"),
-                    ("first_start", "2026-10-21"),
-                    ("load_test", "2026-10-21"),
-                )
-            },
-            **{
-                f"confirmed.{key}": {"done": True, "by": "Runa Kestle"}
-                for key in ("load_joined", "neutral", "gfci", "appliances")
-            },
+            **signed(
+                "Runa Kestle",
+                intake="2026-10-05",
+                method="2026-10-05",
+                fuel_path="2026-10-07",
+                fit="2026-10-20",
+                prove_tight="2026-10-20",
+                first_start="2026-10-21",
+                load_test="2026-10-21",
+            ),
+            **agreed("Runa Kestle", "load_joined", "neutral", "gfci", "appliances"),
             "hand_over.core.what": "carburetor as found",
             "hand_over.core.deposit": owner("45"),
             "stages.hand_over": waiting("core_return", "Old carburetor goes back for its deposit."),
@@ -419,22 +414,17 @@ FERRY = DemoJob(
             "load.largest_start": measured("2.4 kW"),
         },
         {
-            **{
-                f"stages.{name}": done("Odo Marlin", day)
-                for name, day in (
-                    ("intake", "2026-04-28"),
-                    ("method", "2026-04-28"),
-                    ("fuel_path", "2026-05-04"),
-                    ("fit", "2026-05-11"),
-                    ("prove_tight", "2026-05-11"),
-                    ("first_start", "2026-05-12"),
-                    ("load_test", "2026-05-12"),
-                )
-            },
-            **{
-                f"confirmed.{key}": {"done": True, "by": "Odo Marlin"}
-                for key in ("load_joined", "neutral", "gfci", "appliances")
-            },
+            **signed(
+                "Odo Marlin",
+                intake="2026-04-28",
+                method="2026-04-28",
+                fuel_path="2026-05-04",
+                fit="2026-05-11",
+                prove_tight="2026-05-11",
+                first_start="2026-05-12",
+                load_test="2026-05-12",
+            ),
+            **agreed("Odo Marlin", "load_joined", "neutral", "gfci", "appliances"),
         },
     ),
 )

@@ -42,6 +42,16 @@ def done(by: str, on: str, note: str = "") -> dict[str, Any]:
     return {"state": "done", "by": by, "on": on, "note": note}
 
 
+def signed(by: str, **days: str) -> dict[str, Step]:
+    """Stages closed by one person, each on its day."""
+    return {f"stages.{name}": done(by, day) for name, day in days.items()}
+
+
+def agreed(by: str, *keys: str) -> dict[str, Step]:
+    """What a person confirmed, without a number."""
+    return {f"confirmed.{key}": {"done": True, "by": by} for key in keys}
+
+
 def waiting(what: str, note: str = "") -> dict[str, Any]:
     """A stage that waits for something."""
     return {"state": "waiting", "waits_for": what, "note": note}

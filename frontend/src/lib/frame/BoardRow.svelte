@@ -9,18 +9,20 @@
 
   interface Props {
     row: BoardRow;
+    /** Where a job is opened at; at its first page where none is told. */
+    place?: string;
     archived: boolean;
     oncopy: () => void;
     onarchive: () => void;
   }
-  let { row, archived, oncopy, onarchive }: Props = $props();
+  let { row, place = '', archived, oncopy, onarchive }: Props = $props();
   let when = $derived(
     new Date(row.updated_at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
   );
 </script>
 
 <li>
-  <a href={`/jobs/${row.id}`}>
+  <a href={`/jobs/${row.id}${place}`}>
     <span class="title">{row.title}</span>
     <span class="quiet text-[.87rem]">
       {[row.set_label, row.running?.[prefs.system], row.site_label].filter(Boolean).join(' · ')}

@@ -71,9 +71,9 @@
   <table>
     <thead>
       <tr>
-        <th>number</th><th>part</th><th>in</th><th>out</th><th class="n">stock</th><th class="n"
-          >price</th
-        >
+        <th>number</th><th>part</th><th class="wide">in</th><th class="wide">out</th><th class="n"
+          >stock</th
+        ><th class="n">price</th>
       </tr>
     </thead>
     <tbody>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { opens } from '$lib/ui/focus';
   import { api, ask, Refusal } from '$lib/api/client';
 
   interface Props {
@@ -52,6 +53,7 @@
 </script>
 
 <form
+  use:opens
   onsubmit={(event) => {
     event.preventDefault();
     void save();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { api, ask } from '$lib/api/client';
   import PartForm from './PartForm.svelte';
   import { money } from '$lib/ui/money.svelte';
@@ -13,6 +14,13 @@
   let { one, open, toggle }: Props = $props();
   let cells = $state.raw<Record<string, string>>();
   let another = $state(false);
+  let row = $state<HTMLButtonElement>();
+
+  async function done() {
+    cells = undefined;
+    await tick();
+    row?.focus();
+  }
 
   async function change(like: boolean) {
     const params = { path: { key: one.part.key } };
@@ -24,7 +32,9 @@
 <tr data-part={one.part.key}>
   <td class="num whitespace-nowrap">{one.part.number}</td>
   <td>
-    <button type="button" aria-expanded={open} onclick={toggle}>{one.part.name}</button>
+    <button type="button" bind:this={row} aria-expanded={open} onclick={toggle}
+      >{one.part.name}</button
+    >
     {#if one.own}<span class="text-[.82rem] text-primary ml-[.4rem]">this shop's</span>{/if}
   </td>
   <td class="wide quiet">{one.inlet}</td>
@@ -46,7 +56,7 @@
         <PartForm
           was={another ? '' : one.part.key}
           cells={another ? { ...cells, number: '' } : cells}
-          done={() => (cells = undefined)}
+          {done}
         />
       {:else if !one.part.site}
         <p class="acts">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
+  import { takes } from '$lib/ui/focus';
   import { written } from '$lib/stages/logbook/days';
 
   const SPANS = [
@@ -24,8 +25,11 @@
   let address = $derived(feed.data?.addresses ?? []);
 
   let trouble = $state('');
+  /** A button was pressed that is gone then: the one in its place takes the keyboard. */
+  let begun = $state(false);
   async function keep(asked: Promise<unknown>) {
     trouble = '';
+    begun = true;
     try {
       client.setQueryData(['feed'], await asked);
     } catch (error) {
@@ -111,11 +115,15 @@
           </p>
         {/if}
         <div class="spans">
-          <button class="btn btn-sm" onclick={() => void begin()}>Another address</button>
+          <button class="btn btn-sm" use:takes={begun} onclick={() => void begin()}
+            >Another address</button
+          >
           <button class="btn btn-sm" onclick={() => void end()}>End it</button>
         </div>
       {:else}
-        <button class="btn btn-sm" onclick={() => void begin()}>Make a private address</button>
+        <button class="btn btn-sm" use:takes={begun} onclick={() => void begin()}
+          >Make a private address</button
+        >
       {/if}
       {#if trouble}<p class="says wrong" role="alert">{trouble}</p>{/if}
     </section>
@@ -128,10 +136,10 @@
     font-size: 0.85rem;
   }
   main {
-    width: 100%;
-    max-width: 60rem;
-    margin: 0 auto;
-    padding: 1.2rem 1.4rem;
+    flex: 1;
+    overflow-y: auto;
+    padding: 1.3rem max(1.2rem, calc((100vw - 58rem) / 2)) 2rem;
+    outline: none;
   }
   h1 {
     font-size: 1.4rem;

@@ -194,9 +194,10 @@
 
 <style>
   main {
-    max-width: 62rem;
-    margin: 0 auto;
-    padding: 1.2rem 1.5rem 3rem;
+    flex: 1;
+    overflow-y: auto;
+    padding: 1.3rem max(1.2rem, calc((100vw - 58rem) / 2)) 2rem;
+    outline: none;
   }
   h1 {
     font-size: 1.5rem;

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { tick } from 'svelte';
+  import { takes } from '$lib/ui/focus';
   import type { components } from '$lib/api/schema';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
@@ -12,6 +14,7 @@
   const job = useJob();
   let path = $derived(`hand_over.drills.${drill.key}`);
   let error = $derived(job().errors[path] ?? '');
+  let head = $state<HTMLButtonElement>();
   let begun = $state<number>();
   let at = $state(0);
   let wrong = $state(0);
@@ -21,9 +24,16 @@
 
   $effect(() => {
     if (begun === undefined) return;
-    const tick = setInterval(() => (now = Date.now()), 250);
-    return () => clearInterval(tick);
+    const beat = setInterval(() => (now = Date.now()), 250);
+    return () => clearInterval(beat);
   });
+
+  /** What it came to takes the keyboard: the buttons it was pressed on are gone. */
+  async function close() {
+    toggle(false);
+    await tick();
+    head?.focus();
+  }
 
   function begin() {
     begun = now = Date.now();
@@ -44,18 +54,18 @@
     now = Date.now();
     job().set(path, record({ state: 'done', seconds, wrong }));
     begun = undefined;
-    toggle(false);
+    void close();
   }
 
   function leave() {
     job().set(path, record({ state: 'left', reason: reason.trim() }));
     reason = '';
-    toggle(false);
+    void close();
   }
 </script>
 
 <li data-drill={drill.key} data-settled={drill.settled}>
-  <button class="head" aria-expanded={open} onclick={() => toggle(!open)}>
+  <button class="head" bind:this={head} aria-expanded={open} onclick={() => toggle(!open)}>
     <span class="mark" class:on={drill.settled}>{drill.settled ? '✓' : ''}</span>
     <b>{drill.name}</b>
     <span class="quiet">
@@ -101,7 +111,7 @@
         {#if !prefs.who}<p class="quiet">Say who you are (top right) to teach.</p>{/if}
       {:else}
         <div class="acts">
-          <button class="btn btn-primary big" onclick={moved}
+          <button class="btn btn-primary big" onclick={moved} use:takes={true}
             >{at + 1 < drill.lines.length ? 'Move done' : 'Last move done'}</button
           >
           <button class="btn big" onclick={() => (wrong += 1)}>Wrong move ({wrong})</button>

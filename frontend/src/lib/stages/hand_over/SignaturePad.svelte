@@ -91,7 +91,15 @@
     draws = false;
   }
 
+  // Signed, the pad is gone: whose name stands there takes the keyboard.
+  let asked = false;
+  let heading = $state<HTMLElement>();
+  $effect(() => {
+    if (signed.stands && asked) heading?.focus();
+  });
+
   function sign() {
+    asked = true;
     job().set(path, {
       name: who.trim(),
       on: new Date().toISOString(),
@@ -103,7 +111,7 @@
 </script>
 
 <section data-field={path} data-signed={signed.stands}>
-  <h3>{title}</h3>
+  <h3 tabindex="-1" bind:this={heading}>{title}</h3>
   {#if signed.stands}
     <p><b>{signed.name}</b>, <span class="quiet">{signed.on.slice(0, 10)}</span></p>
     <div class="signed">

@@ -193,7 +193,7 @@ def _lacks(bill: Bill, hours: Fact | None, rate: Fact | None) -> Iterator[str]:
     if hours is None:
         yield "Hours worked: no step was timed and no method is chosen."
     elif hours.origin is Origin.ASSUMED:
-        yield "Hours are those of the steps that were timed, or the method's usual: say the real."
+        yield "Hours are of the steps that were timed, or the method's usual: enter the real ones."
     for text in bill.missing:
         yield f"Not in the catalog, so not charged: {text}."
 

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { AT_HAND, GAS_KINDS, STUBS } from '$lib/api/published';
   import Plus from '@lucide/svelte/icons/plus';
+  import StampFields from '$lib/stages/intake/StampFields.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { ASKED, SHELTERS, STAMPS, STORAGE } from '$lib/api/published';
+  import { ASKED, SHELTERS, STORAGE } from '$lib/api/published';
   import { newKey } from '$lib/session/path';
   import Questions from '$lib/frame/Questions.svelte';
   import Rows from '$lib/ui/Rows.svelte';
@@ -93,13 +94,7 @@
         <QuantityField path={`${path}.tare`} assumed="typical" />
         <QuantityField path={`${path}.fill`} assumed="full (80 %)" />
         <QuantityField path={`${path}.distance`} />
-        <TextField
-          path={`${path}.stamped`}
-          label="Last date stamped"
-          placeholder="04 19"
-          hint="Month and year, on its collar."
-        />
-        <ChoiceField path={`${path}.stamp`} label="What that date is" options={STAMPS} />
+        <StampFields {path} />
       </div>
     {/snippet}
   </Rows>

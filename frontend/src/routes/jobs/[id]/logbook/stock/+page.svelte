@@ -1,9 +1,10 @@
 <script lang="ts">
   import SheetHead from '$lib/frame/SheetHead.svelte';
-  import { ETHANOL, STAMPS } from '$lib/api/published';
+  import { ETHANOL } from '$lib/api/published';
   import { useReference } from '$lib/session/reference';
   import { useJob } from '$lib/session/session.svelte';
   import { today, written } from '$lib/stages/logbook/days';
+  import StampFields from '$lib/stages/intake/StampFields.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -76,13 +77,7 @@
         <QuantityField path={`${path}.weighed`} hint="Scale reading, cylinder and all." />
         <TextField path={`${path}.weighed_on`} label="Weighed on" placeholder={today()} />
         <QuantityField path={`${path}.tare`} assumed="typical" />
-        <TextField
-          path={`${path}.stamped`}
-          label="Last date stamped"
-          placeholder="04 19"
-          hint="Month and year, on its collar."
-        />
-        <ChoiceField path={`${path}.stamp`} label="What that date is" options={STAMPS} />
+        <StampFields {path} />
       </div>
     {/snippet}
   </Rows>

@@ -84,11 +84,16 @@
   {#if found.lash}
     <section class="section" data-lash>
       <h2>Exhaust seat</h2>
-      <p>
-        Wears <Figure figure={found.lash.wear} band /> in 100 h on gas, by {found.lash.looks} looks. Lash
-        left: <b class="num">{found.lash.left[prefs.system]}</b>{#if found.lash.lasts}, used up
-          <b class="num">{found.lash.lasts[prefs.system]}</b> after the last look at the worst{/if}.
-      </p>
+      <dl class="seat">
+        <dt>{found.lash.wear.label}, by {found.lash.looks} looks</dt>
+        <dd><Figure figure={found.lash.wear} band /></dd>
+        <dt>lash left at the last look</dt>
+        <dd class="num">{found.lash.left[prefs.system]}</dd>
+        {#if found.lash.lasts}
+          <dt>used up after it, at the worst</dt>
+          <dd class="num">{found.lash.lasts[prefs.system]}</dd>
+        {/if}
+      </dl>
     </section>
   {/if}
 
@@ -158,6 +163,14 @@
     white-space: nowrap;
   }
 
+  .seat {
+    display: grid;
+    grid-template-columns: minmax(0, max-content) max-content;
+    gap: 0.25rem 1.5rem;
+  }
+  .seat dd {
+    text-align: right;
+  }
   .state {
     font-weight: 600;
   }
