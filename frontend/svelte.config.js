@@ -16,6 +16,7 @@ export default {
       precompress: true
     }),
     output: { bundleStrategy: 'split' },
-    version: { pollInterval: 0 }
+    // Asked now and then, so that a page knows of a newer server.
+    version: { pollInterval: 60_000 }
   }
 };

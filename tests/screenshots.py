@@ -6,12 +6,18 @@ Names on the command line take only those; `--to DIR` puts them elsewhere.
 from __future__ import annotations
 
 import argparse
+import io
 import tempfile
+from collections.abc import Callable
+from datetime import date, timedelta
 from pathlib import Path
 
+import segno
 from playwright.sync_api import Page, sync_playwright
 
 from gentle_ember.demo import seed
+from gentle_ember.store import daily
+from tests.helpers.people import CODE, LEAD, PASSPHRASE
 from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server, settled
 
 DESK, PHONE = (1280, 800), (390, 844)
@@ -23,10 +29,8 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "walk-round": ("Clock-tower restorer's old set", "intake/walk", DESK, PAPER),
     "compare": ("Lambing clinic trailer", "method/compare", DESK, PAPER),
     "fuel-path": ("Cinema tent beside the parish hall", "fuel_path/train", DESK, PAPER),
-    "rests-on": ("Tool library's big twin", "fuel_path/ready", DESK, PAPER),
     "fit-sheet": ("Tool library's big twin", "fit/sheet", DESK, PAPER),
     "marks": ("Lambing clinic trailer", "fit/marks", DESK, PAPER),
-    "wish": ("Tool library's big twin", "intake/wish#legs", DESK, PAPER),
     "hand-over": ("Weir ferry's landing hut", "hand_over/close", DESK, PAPER),
     "card": ("Choir stage", "hand_over/cards", DESK, PAPER),
     "move": ("Star-party hut", "hand_over/move", DESK, LAMP),
@@ -36,9 +40,64 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "output": ("Lambing clinic trailer", "method/output", DESK, PAPER),
     "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),
     "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
+    "people": ("", "people", DESK, PAPER),
+    "devices": ("", "pair#devices", DESK, PAPER),
+    "backup": ("", "shop#backups", DESK, PAPER),
     "load-test": ("Choir stage", "load_test/test", DESK, PAPER),
-    "joint": ("Choir stage", "load_test/joint", DESK, PAPER),
 }
+
+
+CREW = (("Odo Marlin", "technician"), ("Tamsin Quay", "learner"), ("Ferry Warden", "owner"))
+
+
+def with_people(page: Page, server: Server) -> None:
+    """Somebody leads the shop, others are invited, one of them came in."""
+    at, shop = page.request, f"{server.url}/api"
+    chosen = {"passphrase": PASSPHRASE, "code": CODE}
+    if at.post(f"{shop}/me/first", data={"name": LEAD, **chosen}).status != 200:
+        return
+    (job,) = (
+        row["id"] for g in at.get(f"{shop}/board?limit=50").json()["groups"] for row in g["rows"]
+        if row["title"].startswith("Weir")
+    )  # fmt: skip
+    for name, role in CREW:
+        body = {"name": name, "role": role, "sets": [job] if role == "owner" else None}
+        made = at.post(f"{shop}/people", data=body).json()
+        if role == "technician":
+            elsewhere = page.context.browser.new_context()
+            body = {"invitation": made["invitation"], **chosen}
+            assert elsewhere.request.post(f"{shop}/me/come-in", data=body).ok
+            elsewhere.close()
+
+
+def with_devices(page: Page, _server: Server) -> None:
+    """A made-up address, not that of the machine the picture is taken on."""
+    drawn = io.BytesIO()
+    segno.make("https://192.0.2.7:8765").save(drawn, kind="svg", scale=4, xmldecl=False)
+    code = drawn.getvalue().decode()
+    names = ("Runa's phone", "Odo's phone", "Bench tablet")
+    answer = {
+        "ways": [{"address": "https://192.0.2.7:8765", "join": code, "authority": code}],
+        "fingerprint": ":".join(["5E"] * 32), "lapses_s": 540,
+        "devices": [
+            {"key": f"d{n}", "name": name, "since": f"2026-0{n + 7}-03T08:10:00+00:00",
+             "seen": f"2026-11-2{n}T16:05:00+00:00"}
+            for n, name in enumerate(names)
+        ],
+    }  # fmt: skip
+    page.route("**/api/pair", lambda route: route.fulfill(json=answer))
+
+
+def with_backups(_page: Page, server: Server) -> None:
+    """As after a week of serving."""
+    today = date.today()
+    for ago in range(6, -1, -1):
+        daily.daily(server.data, today - timedelta(days=ago))
+
+
+PREPARED: dict[str, Callable[[Page, Server], None]] = {
+    "people": with_people, "devices": with_devices, "backup": with_backups,
+}  # fmt: skip
 
 
 def take(page: Page, server: Server, ids: dict[str, str], name: str, folder: Path) -> None:
@@ -48,6 +107,7 @@ def take(page: Page, server: Server, ids: dict[str, str], name: str, folder: Pat
     page.goto(server.url)
     page.evaluate(f"localStorage.setItem('ember.theme', '{theme}')")
     page.evaluate("localStorage.setItem('ember.who', 'Runa Kestle')")
+    PREPARED.get(name, lambda _page, _server: None)(page, server)
     page.goto(f"{server.url}/jobs/{ids[title]}/{place}" if title else f"{server.url}/{place}")
     settled(page)
     if anchor := place.partition("#")[2]:

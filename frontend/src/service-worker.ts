@@ -55,6 +55,8 @@ worker.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin) return;
+  // Which page the server has now is asked of the server.
+  if (url.pathname === '/_app/version.json') return;
   if (url.pathname.startsWith('/api/')) {
     if (SLOW.some((one) => one.test(url.pathname)) || PHOTO.test(url.pathname))
       event.respondWith(fresh(request));

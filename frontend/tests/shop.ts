@@ -22,6 +22,8 @@ export class Shop {
   refuse: (changes: Change[]) => { path: string; message: string } | undefined = () => undefined;
   /** A status to turn a request away with, by its kind. */
   turn: (kind: string) => number | undefined = () => undefined;
+  /** What it says to whom it turned away. */
+  turned: { type?: string; detail: string } = { detail: 'Turned away.' };
   photos: string[] = [];
   /** What quantities read as, by their paths. */
   shown: Record<string, { us: string; metric: string }> = {};
@@ -53,7 +55,8 @@ export class Shop {
     const photo = pathname.endsWith('/attachments');
     const plain = request.method === 'GET' || photo;
     const turned = this.turn(photo ? 'photo' : request.method === 'GET' ? 'look' : 'edit');
-    if (turned && request.method !== 'GET') return problem(turned, 'Turned away.', []);
+    if (turned && request.method !== 'GET')
+      return problem(turned, this.turned.detail, [], this.turned.type);
     if (photo) {
       this.photos.push(new URL(request.url).searchParams.get('name') ?? '');
       return Response.json(this.snapshot(false));
@@ -128,8 +131,13 @@ export class Shop {
   }
 }
 
-function problem(status: number, detail: string, errors: { path: string; message: string }[]) {
-  return Response.json({ title: 'No', detail, status, errors }, { status });
+function problem(
+  status: number,
+  detail: string,
+  errors: { path: string; message: string }[],
+  type?: string
+) {
+  return Response.json({ type, title: 'No', detail, status, errors }, { status });
 }
 
 export const shop = new Shop();

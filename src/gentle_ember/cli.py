@@ -1,4 +1,4 @@
-"""The command line: serve, demo, service, export, import, backup, restore, check."""
+"""The command line: serve, demo, service, export, import, backup, restore, invite, check."""
 
 from __future__ import annotations
 
@@ -7,11 +7,15 @@ import os
 import sys
 import time
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from platformdirs import user_data_path
 
 from gentle_ember import __version__
 from gentle_ember.serving import END_S, check_free, claimed, is_loopback
+
+if TYPE_CHECKING:
+    from gentle_ember.store.people import People
 
 PORT, DEMO_PORT = 8765, 8766
 
@@ -70,8 +74,18 @@ def _parser() -> argparse.ArgumentParser:
         "file", type=Path
     )
     command("restore", "Unpack a backup into an empty data folder.").add_argument("file", type=Path)
+    invite = command("invite", "Let somebody choose a passphrase: a lead who forgot theirs.")
+    invite.add_argument("name", help="as the shop knows them")
+    invite.add_argument(
+        "--role", choices=("lead", "technician", "learner", "owner"), default="lead",
+        help="what they are to the shop (%(default)s)",
+    )  # fmt: skip
     check = command("check", "Check database, board index and attachments.")
-    check.add_argument("--rebuild", action="store_true", help="rebuild board rows that differ")
+    check.add_argument(
+        "--repair",
+        action="store_true",
+        help="put right what can be worked out: the board, its search, files of no job",
+    )
     return parser
 
 
@@ -131,6 +145,9 @@ def _run(arguments: argparse.Namespace) -> int:
         if saved := before_upgrade(arguments.data):
             print(f"Kept the shop as it was before this version: {saved}", flush=True)
         bring_up(arguments.data)
+    # What the server's process reads is said here alone, whatever the environment brought.
+    for name in (told.BACKUPS_VARIABLE, told.LAN_VARIABLE):
+        os.environ.pop(name, None)
     if arguments.command == "serve" and not arguments.no_backups:
         os.environ[told.BACKUPS_VARIABLE] = "1"
     os.environ[told.DATA_VARIABLE] = str(arguments.data)
@@ -232,7 +249,29 @@ def _restore(arguments: argparse.Namespace) -> int:
 
     jobs = restore(arguments.file, arguments.data)
     bring_up(arguments.data)
+    _people(arguments).signed_out_everywhere()
     print(f"Restored {jobs} jobs into {arguments.data}")
+    return 0
+
+
+def _people(arguments: argparse.Namespace) -> People:
+    from gentle_ember.store.database import open_engine
+    from gentle_ember.store.people import People
+
+    return People(open_engine(arguments.data), arguments.data)
+
+
+def _invite(arguments: argparse.Namespace) -> int:
+    from gentle_ember.core.people import ShopRole
+    from gentle_ember.store.database import database_path
+    from gentle_ember.store.upgrade import bring_up
+
+    if not database_path(arguments.data).exists():
+        raise ValueError(f"{arguments.data} holds no shop")
+    bring_up(arguments.data)
+    role = ShopRole(arguments.role)
+    made = _people(arguments).invite(arguments.name, role, "the command line", rescue=True)
+    print(f"Invitation for {arguments.name}, good for a day: {made}")
     return 0
 
 
@@ -240,12 +279,16 @@ def _check(arguments: argparse.Namespace) -> int:
     from gentle_ember.store.check import check
 
     started = time.monotonic()
-    findings = check(arguments.data, rebuild=arguments.rebuild)
+    findings = check(arguments.data, repair=arguments.repair)
     for line in findings:
         print(line)
     verdict = "all well" if not findings else f"{len(findings)} found"
+    if findings and arguments.repair:
+        # What can't be worked out is still as it was: told by looking once more.
+        findings = check(arguments.data, repair=False)
+        verdict += f", {len(findings)} left" if findings else ", all put right"
     print(f"Checked {arguments.data} in {time.monotonic() - started:.1f} s: {verdict}")
-    return 1 if findings and not arguments.rebuild else 0
+    return 1 if findings else 0
 
 
 _COMMANDS = {
@@ -256,6 +299,7 @@ _COMMANDS = {
     "import": _import,
     "backup": _backup,
     "restore": _restore,
+    "invite": _invite,
     "check": _check,
 }
 

@@ -281,7 +281,7 @@ def test_stages_are_signed_by_somebody_and_stops_hold_them(shop):
     sign = page.get_by_role("button", name="Sign off as done")
     expect(sign).to_be_disabled()
     page.get_by_role("button", name="Say who you are").click()
-    page.get_by_role("button", name="Tamsin Quay").click()
+    page.get_by_role("button", name="Runa Kestle").click()
     page.goto(page.url.replace("record", "site"))
     shop.fill("sites.s1.cylinders.c1.fill", "24 lb")
     expect(page.locator("aside").get_by_role("alert")).to_contain_text("overfilled")
@@ -291,8 +291,8 @@ def test_stages_are_signed_by_somebody_and_stops_hold_them(shop):
     shop.fill("sites.s1.cylinders.c1.fill", "15 lb")
     page.get_by_role("link", name="Record").click()
     sign.click()
-    expect(page.locator("main")).to_contain_text("Done by Tamsin Quay")
-    expect(page.get_by_label("Stages of the job")).to_contain_text("by TQ")
+    expect(page.locator("main")).to_contain_text("Done by Runa Kestle")
+    expect(page.get_by_label("Stages of the job")).to_contain_text("by RK")
 
 
 def test_sites_are_added_switched_and_removed(shop):

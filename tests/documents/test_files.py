@@ -56,7 +56,7 @@ def test_every_demo_job_round_trips_to_the_byte(demo_data, tmp_path):
         assert stored.id == job_id
         assert stored.job == source.get(job_id).job
         assert export_job(target, kept, job_id) == out
-    assert check(tmp_path / "other", rebuild=False) == []
+    assert check(tmp_path / "other", repair=False) == []
 
 
 def test_history_comes_along(exported, tmp_path):

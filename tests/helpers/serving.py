@@ -29,8 +29,11 @@ CHROMIUM_ARGS = [
 class Server:
     """`gentle-ember serve` on a data folder; killed and started again by tests that need it."""
 
-    def __init__(self, data: Path, *options: str, backed_up: bool = False) -> None:
-        self.data = data
+    def __init__(
+        self, data: Path, *options: str, backed_up: bool = False, python: str = sys.executable,
+        environment: dict[str, str] | None = None,
+    ) -> None:  # fmt: skip
+        self.data, self.python, self.environment = data, python, environment
         self.options = options if backed_up else (*options, "--no-backups")
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
@@ -39,11 +42,12 @@ class Server:
         self.start()
 
     def start(self) -> None:
-        command = [sys.executable, "-m", "gentle_ember.cli", "serve", "--data", str(self.data)]
+        command = [self.python, "-m", "gentle_ember.cli", "serve", "--data", str(self.data)]
         self.process = subprocess.Popen(
             [*command, "--port", str(self.port), *self.options],
             stdout=subprocess.DEVNULL,
             start_new_session=True,
+            env=self.environment,
         )
         for _ in range(600):
             try:

@@ -113,10 +113,10 @@ def test_a_damaged_log_is_found_and_the_job_named(jobs, data, damage, says):
     stored = jobs.create(FIRST, "RK")
     for name in ("one", "two", "three"):
         stored = edit(jobs, stored, "set.model", name)
-    assert check(data, rebuild=False) == []
+    assert check(data, repair=False) == []
     table = sql(data, "SELECT name FROM sqlite_master WHERE sql LIKE '%inverse%'")[0][0][0]
     sql(data, damage.replace("change ", f"{table} ", 1).format(job=stored.id, last=4))
-    found = check(data, rebuild=False)
+    found = check(data, repair=False)
     assert any(one.startswith(f"Job {stored.id}: ") and says in one for one in found), found
 
 
@@ -132,7 +132,7 @@ def test_a_damaged_log_keeps_nobody_from_the_job(client, data):
     assert "damaged" in undone.json["detail"]
 
 
-def test_a_file_of_no_job_is_found_cleared_by_rebuild_and_never_while_it_may_be_new(
+def test_a_file_of_no_job_is_found_cleared_by_repair_and_never_while_it_may_be_new(
     jobs, data, attachments
 ):
     stored = jobs.create(FIRST, "RK")
@@ -140,12 +140,12 @@ def test_a_file_of_no_job_is_found_cleared_by_rebuild_and_never_while_it_may_be_
     entry = {"sha256": kept, "name": "plate.jpg", "media_type": "image/jpeg", "size": 9}
     edit(jobs, stored, "attachments.f1", entry)
     alone = attachments.put(b"of an import that was refused")
-    assert check(data, rebuild=False) == []
+    assert check(data, repair=False) == []
     long_ago = time.time() - SETTLED_S - 60
     os.utime(attachments.path(alone), (long_ago, long_ago))
     os.utime(attachments.path(kept), (long_ago, long_ago))
-    assert check(data, rebuild=False) == [f"File {alone[:12]}… belongs to no job"]
-    assert check(data, rebuild=True) == [f"File {alone[:12]}… belongs to no job: taken away"]
+    assert check(data, repair=False) == [f"File {alone[:12]}… belongs to no job"]
+    assert check(data, repair=True) == [f"File {alone[:12]}… belongs to no job: taken away"]
     assert not attachments.holds(alone)
     assert attachments.holds(kept)
 
@@ -158,7 +158,7 @@ def test_a_file_that_an_undo_could_bring_back_is_kept(jobs, data, attachments):
     jobs.undo(stored.id, key="test.undo-1", who="")
     long_ago = time.time() - SETTLED_S - 60
     os.utime(attachments.path(digest), (long_ago, long_ago))
-    assert check(data, rebuild=True) == []
+    assert check(data, repair=True) == []
     assert attachments.holds(digest)
 
 
@@ -361,7 +361,7 @@ def test_a_job_of_a_newer_version_says_so_and_is_kept_as_it_is(beyond, demo_copy
         assert "set.flux" in answer.json["detail"]
         assert "It is kept as it is." in answer.json["detail"]
     assert kept(demo_copy, job) == before
-    (found,) = check(demo_copy, rebuild=False)
+    (found,) = check(demo_copy, repair=False)
     assert found.startswith(f"Job {job}: set.flux")
 
 

@@ -244,14 +244,21 @@ def test_search_takes_any_text(jobs, query):
     assert board_titles(jobs, query=query) in ({}, {"nothing": ["Barn set"]})
 
 
-def test_check_finds_and_rebuilds_a_wrong_board_row(jobs, data):
+@pytest.mark.parametrize(
+    "damage",
+    [
+        "UPDATE board SET title = 'wrong'", "DELETE FROM board", "DELETE FROM board_search",
+        "UPDATE board_search SET text = 'another set'",
+    ],
+)  # fmt: skip
+def test_check_finds_and_repairs_a_wrong_board_row_and_its_search(jobs, data, damage):
     made = jobs.create(FIRST, "RK")
-    assert check(data, rebuild=False) == []
+    assert check(data, repair=False) == []
     with sqlite3.connect(database_path(data)) as connection:
-        connection.execute("UPDATE board SET title = 'wrong'")
-    assert check(data, rebuild=False) == [f"Job {made.id}: board row differs from the job"]
-    assert check(data, rebuild=True) == [f"Job {made.id}: board row rebuilt"]
-    assert check(data, rebuild=False) == []
+        connection.execute(damage)
+    assert check(data, repair=False) == [f"Job {made.id}: board row differs from the job"]
+    assert check(data, repair=True) == [f"Job {made.id}: board row rebuilt"]
+    assert check(data, repair=False) == []
 
 
 def test_check_finds_a_lost_attachment(jobs, data, attachments):
@@ -259,6 +266,6 @@ def test_check_finds_a_lost_attachment(jobs, data, attachments):
     digest = attachments.put(b"a picture")
     entry = {"sha256": digest, "name": "plate.jpg", "media_type": "image/jpeg", "size": 9}
     edit(jobs, made, "attachments.f1", entry)
-    assert check(data, rebuild=False) == []
+    assert check(data, repair=False) == []
     attachments.path(digest).write_bytes(b"another")
-    assert "plate.jpg" in check(data, rebuild=False)[0]
+    assert "plate.jpg" in check(data, repair=False)[0]

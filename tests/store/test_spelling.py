@@ -12,6 +12,7 @@ from gentle_ember.documents.jobfile import VERSION
 from gentle_ember.store.database import database_path, open_engine
 from gentle_ember.store.jobs import open_jobs
 from gentle_ember.store.upgrade import bring_up
+from tests.helpers.people import BEFORE_PEOPLE
 
 NEW = {"vapor_hose": "vapour_hose", '"aluminum"': '"aluminium"', '"sulfide"': '"sulphide"'}
 
@@ -35,8 +36,8 @@ def test_an_older_database_is_brought_up_with_its_log(demo_copy):
                     text(f'UPDATE "{table}" SET {column} = replace({column}, :new, :old)'),  # noqa: S608
                     {"new": new, "old": old},
                 )
-        connection.execute(text("ALTER TABLE board DROP COLUMN service"))
-        connection.execute(text("DROP TABLE shop_front"))
+        for statement in BEFORE_PEOPLE:
+            connection.execute(text(statement))
         connection.execute(text("UPDATE alembic_version SET version_num = '0004'"))
     engine.dispose()
     bring_up(demo_copy)

@@ -8,6 +8,7 @@ from alembic.script import ScriptDirectory
 from gentle_ember.store.check import check
 from gentle_ember.store.database import MIGRATIONS, database_path, migrate, newest, revision
 from gentle_ember.store.upgrade import bring_up
+from tests.helpers.people import BEFORE_PEOPLE
 
 
 def board_of(data):
@@ -20,12 +21,12 @@ def test_what_jobs_of_an_older_folder_taught_is_there_after_the_upgrade(demo_cop
     assert any(lessons != "[]" for lessons in taught.values())
     with sqlite3.connect(database_path(demo_copy)) as connection:
         connection.execute("ALTER TABLE board DROP COLUMN lessons")
-        connection.execute("ALTER TABLE board DROP COLUMN service")
-        connection.execute("DROP TABLE shop_front")
+        for statement in BEFORE_PEOPLE:
+            connection.execute(statement)
         connection.execute("UPDATE alembic_version SET version_num = '0003'")
     bring_up(demo_copy)
     assert board_of(demo_copy) == taught
-    assert check(demo_copy, rebuild=False) == []
+    assert check(demo_copy, repair=False) == []
 
 
 def test_one_job_that_is_no_longer_valid_keeps_none_of_the_others_away(demo_copy):
@@ -34,12 +35,12 @@ def test_one_job_that_is_no_longer_valid_keeps_none_of_the_others_away(demo_copy
     with sqlite3.connect(database_path(demo_copy)) as connection:
         connection.execute("UPDATE job SET document = '{\"set\": 1}' WHERE id = ?", (broken,))
         connection.execute("ALTER TABLE board DROP COLUMN lessons")
-        connection.execute("ALTER TABLE board DROP COLUMN service")
-        connection.execute("DROP TABLE shop_front")
+        for statement in BEFORE_PEOPLE:
+            connection.execute(statement)
         connection.execute("UPDATE alembic_version SET version_num = '0003'")
     bring_up(demo_copy)
     assert board_of(demo_copy) == taught
-    (found,) = check(demo_copy, rebuild=False)
+    (found,) = check(demo_copy, repair=False)
     assert found.startswith(f"Job {broken}: ")
 
 

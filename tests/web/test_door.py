@@ -5,17 +5,16 @@ import pytest
 from gentle_ember import cli
 from gentle_ember.store.devices import (
     CODE_S,
-    WRONG_ALL_MOST,
-    WRONG_MOST,
     Door,
     PairingError,
-    TooManyGuessesError,
     WrongCodeError,
 )
 from gentle_ember.store.errors import NotFoundError
+from gentle_ember.store.guesses import WRONG_ALL_MOST, WRONG_MOST, TooManyGuessesError
 from gentle_ember.web import pairing
 from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
+from tests.helpers.people import lead_first, sign_in
 
 
 class Clock:
@@ -237,11 +236,15 @@ def test_no_cookie_but_a_devices_own_lets_anybody_in(on_lan, held):
 def test_a_device_is_named_and_shut_out_on_the_shops_own_machine_alone(on_lan, door):
     code = door.code()[0]
     assert on_lan.get(f"/api/pair/join?token={code}", **AWAY).status_code == 302
+    assert on_lan.get("/api/pair").status_code == 401
+    lead_first(on_lan)
     shown = on_lan.get("/api/pair").json
     (found,) = shown["devices"]
     assert found["name"] == "Device 1"
     assert 0 < shown["lapses_s"] <= CODE_S
     at = f"/api/pair/devices/{found['key']}"
+    assert on_lan.get("/api/board", **AWAY).status_code == 401
+    assert sign_in(on_lan, **AWAY).status_code == 200
     assert on_lan.delete(at, **AWAY).status_code == 403
     assert on_lan.put(at, json={"name": "mine"}, **AWAY).status_code == 403
     named = on_lan.put(at, json={"name": " Runa's phone\n"})
@@ -267,6 +270,7 @@ def test_guesses_over_the_network_are_told_to_wait(on_lan):
 
 
 def test_the_calendars_address_is_its_own_secret_and_opens_nothing_else(on_lan, tmp_path):
+    lead_first(on_lan)
     assert on_lan.get("/api/feed").json == {"addresses": [], "network": True}
     first = on_lan.post("/api/feed").json["addresses"][0]
     assert first.startswith("https://192.0.2.7:8765/api/feed/")

@@ -16,6 +16,7 @@ from gentle_ember.web.address import STREAMS
 from gentle_ember.web.app import create_app
 from gentle_ember.web.certificate import certificates
 from gentle_ember.web.pairing import Lan
+from tests.helpers.people import lead_first, sign_in
 from tests.helpers.service import change, ids, key, picture, show, tell, tick
 from tests.helpers.serving import Server
 
@@ -146,6 +147,7 @@ def test_only_a_paired_device_comes_in_from_the_network(on_lan):
     authority = on_lan.get("/api/pair/authority.crt", base_url=site, environ_base=away)
     assert b"BEGIN CERTIFICATE" in authority.data
     assert b"PRIVATE" not in authority.data
+    lead_first(on_lan)
     codes = on_lan.get("/api/pair").json
     assert codes["ways"][0]["join"].startswith("<svg")
     joined = on_lan.get(
@@ -154,6 +156,9 @@ def test_only_a_paired_device_comes_in_from_the_network(on_lan):
     assert joined.status_code == 302
     assert "HttpOnly" in joined.headers["Set-Cookie"]
     assert "Secure" in joined.headers["Set-Cookie"]
+    asked = on_lan.get("/api/board", base_url=site, environ_base=away)
+    assert (asked.status_code, asked.json["type"]) == (401, "/problems/sign-in")
+    assert sign_in(on_lan, base_url=site, environ_base=away).status_code == 200
     assert on_lan.get("/api/board", base_url=site, environ_base=away).status_code == 200
     # Who was let in lets nobody else in.
     assert on_lan.get("/api/pair", base_url=site, environ_base=away).status_code == 403
@@ -166,11 +171,11 @@ def test_the_shop_on_its_network_speaks_tls_a_phone_can_trust(tmp_path):
         for context, comes in ((trusting, True), (ssl.create_default_context(), False)):
             line = http.client.HTTPSConnection("127.0.0.1", server.port, context=context)
             if comes:
-                line.request("GET", "/api/pair")
-                assert json.load(line.getresponse())["fingerprint"].count(":") == 31
+                line.request("GET", "/api/me")
+                assert json.load(line.getresponse())["asked"] is True
             else:
                 with pytest.raises(ssl.SSLCertVerificationError):
-                    line.request("GET", "/api/pair")
+                    line.request("GET", "/api/me")
     finally:
         server.kill()
 
@@ -181,17 +186,52 @@ def test_without_lan_there_is_nothing_to_pair(demo_client):
 
 def test_certificates_are_for_the_addresses_and_made_anew_for_others(tmp_path):
     folder = tmp_path / "tls"
-    made = certificates(folder, ("192.0.2.7", "localhost"))
+    made = certificates(folder, ("192.168.2.7", "localhost"))
     held = x509.load_pem_x509_certificate(made.certificate.read_bytes())
     names = held.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
-    assert ipaddress.ip_address("192.0.2.7") in names.get_values_for_type(x509.IPAddress)
+    assert ipaddress.ip_address("192.168.2.7") in names.get_values_for_type(x509.IPAddress)
     assert held.not_valid_after_utc - held.not_valid_before_utc <= dt.timedelta(days=398)
     authority = x509.load_pem_x509_certificate(made.authority.read_bytes())
     held.verify_directly_issued_by(authority)
     assert made.key.stat().st_mode & 0o077 == 0
-    again = certificates(folder, ("192.0.2.7", "localhost"))
+    again = certificates(folder, ("192.168.2.7", "localhost"))
     assert again.certificate.read_bytes() == made.certificate.read_bytes()
     before = made.certificate.read_bytes()
-    moved = certificates(folder, ("192.0.2.8", "localhost"))
+    moved = certificates(folder, ("192.168.2.8", "localhost"))
     assert moved.certificate.read_bytes() != before
     assert moved.fingerprint == made.fingerprint
+
+
+def limits(made):
+    held = x509.load_pem_x509_certificate(made.authority.read_bytes())
+    found = held.extensions.get_extension_for_class(x509.NameConstraints)
+    assert found.critical and found.value.excluded_subtrees is None
+    return {one.value for one in found.value.permitted_subtrees}
+
+
+def test_a_stolen_key_of_the_authority_poses_as_no_site_of_the_internet(tmp_path):
+    made = certificates(tmp_path, ("192.168.1.5", "203.0.113.9", "the-shop.local"))
+    permitted = limits(made)
+    assert {"the-shop.local", "localhost"} <= permitted
+    assert ipaddress.ip_network("203.0.113.9/32") in permitted
+    nets = [one for one in permitted if not isinstance(one, str)]
+    for site in ("1.1.1.1", "93.184.216.34", "2606:2800:220:1::1", "203.0.113.10"):
+        assert not any(ipaddress.ip_address(site) in net for net in nets)
+
+
+def test_another_address_near_keeps_the_authority_and_a_far_one_makes_another(tmp_path):
+    first = certificates(tmp_path, ("192.168.1.5",))
+    assert certificates(tmp_path, ("10.0.0.9",)).fingerprint == first.fingerprint
+    assert certificates(tmp_path, ("203.0.113.9",)).fingerprint != first.fingerprint
+    named = certificates(tmp_path, ("203.0.113.9", "the-shop.local"))
+    assert "the-shop.local" in limits(named)
+
+
+def test_an_authority_that_lapses_is_made_once_more(tmp_path, monkeypatch):
+    first = certificates(tmp_path, ("192.168.1.5",))
+    later = dt.datetime.now(dt.UTC) + dt.timedelta(days=366 * 10 - 20)
+    monkeypatch.setattr("gentle_ember.web.certificate._now", lambda: later)
+    second = certificates(tmp_path, ("192.168.1.5",))
+    assert second.fingerprint != first.fingerprint
+    held = x509.load_pem_x509_certificate(second.authority.read_bytes())
+    assert held.not_valid_after_utc > later + dt.timedelta(days=3000)

@@ -13,6 +13,7 @@ from PIL import Image
 from pypdf import PdfReader
 
 from gentle_ember.store.check import check
+from tests.helpers.people import invited, lead_first
 from tests.helpers.service import change, ids, key, show
 from tests.helpers.technician import signature
 
@@ -189,7 +190,7 @@ def test_nobody_types_a_seal_and_check_names_one_that_was_altered(finished, tmp_
     assert refused.status_code == 422
     assert "can't be typed" in json.dumps(refused.json)
     services = finished.client.application.extensions["gentle_ember"]
-    assert check(services.data, rebuild=False) == []
+    assert check(services.data, repair=False) == []
     from gentle_ember.store.models import JobRow
 
     with services.jobs.writing.begin() as session:
@@ -197,7 +198,7 @@ def test_nobody_types_a_seal_and_check_names_one_that_was_altered(finished, tmp_
         document = copy.deepcopy(row.document)
         document["hand_over"]["seals"]["r1"]["owner"]["name"] = "Nobody"
         row.document = document
-    found = check(services.data, rebuild=False)
+    found = check(services.data, repair=False)
     assert [one for one in found if "altered after it was sealed" in one]
 
 
@@ -297,5 +298,7 @@ def test_papers_and_new_people_go_by_the_shops_units(demo_client):
     assert demo_client.put("/api/shop", json={**before, "units": "metric"}).status_code == 200
     assert [width(one) for one in papers] == [595, 595]
     assert [width(f"{one.partition('?')[0]}?system=us") for one in papers] == [612, 612]
-    assert demo_client.put("/api/people", json={"name": "Wenna Hale"}).json["units"] == "metric"
     assert demo_client.put("/api/people", json={"name": "Runa Kestle"}).json["units"] == "us"
+    lead_first(demo_client)
+    invited(demo_client, demo_client, "Wenna Hale", "technician")
+    assert demo_client.get("/api/me").json["person"]["units"] == "metric"

@@ -9,7 +9,8 @@ from gentle_ember.demo.steps import DemoJob, agreed, done, measured, owner, sign
 from gentle_ember.demo.steps import data_sheet as plate
 from gentle_ember.units.registry import System
 
-PEOPLE: dict[str, System] = {"Runa Kestle": "us", "Odo Marlin": "metric", "Tamsin Quay": "us"}
+PEOPLE: dict[str, System] = {"Runa Kestle": "us"}
+"""Who works in the demo; with a second one everybody would sign in first."""
 
 FRONT = ShopFront(
     name="Kettlebank Engine Works",

@@ -98,6 +98,12 @@ def _searched(job: Job) -> str:
     return " ".join(part for part in parts if part)
 
 
+def titles(session: Session, jobs: list[str]) -> dict[str, str]:
+    """What jobs are called, of those that there are."""
+    rows = select(BoardRow.job_id, BoardRow.title).where(BoardRow.job_id.in_(jobs))
+    return dict(session.execute(rows).tuples().all())
+
+
 def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
     """Bring a job's row and its search text up to date, in the caller's transaction."""
     values = {**entry(planned), "updated_at": at}
@@ -185,8 +191,11 @@ def match_any(texts: list[str]) -> str:
     return " OR ".join(f'"{word}"' for one in texts for word in re.findall(r"\w+", one))
 
 
-def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:
-    """Ids of valid jobs whose row does not say what the job says; mended when `rebuild`."""
+SEARCHED = text("SELECT text FROM board_search WHERE rowid = :n")
+
+
+def compare(session: Session, catalog: Catalog, *, repair: bool) -> list[str]:
+    """Ids of valid jobs whose row or search text does not say what the job says."""
     wrong = []
     for job_row in session.scalars(select(JobRow)):
         try:
@@ -196,8 +205,13 @@ def compare(session: Session, catalog: Catalog, *, rebuild: bool) -> list[str]:
         row = session.scalars(select(BoardRow).where(BoardRow.job_id == job_row.id)).first()
         planned = plan(job, catalog)
         wanted = entry(planned)
-        if row is None or any(getattr(row, name) != value for name, value in wanted.items()):
+        found = None if row is None else session.scalar(SEARCHED, {"n": row.number})
+        if (
+            row is None
+            or found != _searched(job)
+            or any(getattr(row, name) != value for name, value in wanted.items())
+        ):
             wrong.append(job_row.id)
-            if rebuild:
+            if repair:
                 write(session, job_row.id, planned, job_row.updated_at)
     return wrong

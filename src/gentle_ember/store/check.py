@@ -25,12 +25,12 @@ from gentle_ember.store.upgrade import bring_up
 from gentle_ember.store.validate import valid_job
 
 
-def check(data: Path, *, rebuild: bool) -> list[str]:
+def check(data: Path, *, repair: bool) -> list[str]:
     """Everything that is not as it should be, a sentence each.
 
     Args:
         data: the data folder; brought up to this version first.
-        rebuild: put right what can be worked out anew, and clear away files of no job.
+        repair: put right what can be worked out anew, and clear away files of no job.
     """
     if not database_path(data).exists():
         return [f"{data} holds no shop."]
@@ -38,7 +38,7 @@ def check(data: Path, *, rebuild: bool) -> list[str]:
         bring_up(data)
         jobs = open_jobs(open_engine(data), load())
         attachments = AttachmentStore(data)
-        with (jobs.writing if rebuild else jobs.reading).begin() as session:
+        with (jobs.writing if repair else jobs.reading).begin() as session:
             found = [f"The database is damaged: {one}" for one in _damage(session)]
             wanted: set[str] = set()
             for row in session.scalars(select(JobRow)):
@@ -51,10 +51,10 @@ def check(data: Path, *, rebuild: bool) -> list[str]:
                 found += [f"Job {row.id}: {one}" for one in _files(job, attachments)]
                 found += [f"Job {row.id}: {one}" for one in faults(job)]
                 found += [f"Job {row.id}: {one}" for one in _log(session, row)]
-            for job_id in board.compare(session, jobs.catalog, rebuild=rebuild):
-                done = "rebuilt" if rebuild else "differs from the job"
+            for job_id in board.compare(session, jobs.catalog, repair=repair):
+                done = "rebuilt" if repair else "differs from the job"
                 found.append(f"Job {job_id}: board row {done}")
-            found += _left_over(session, attachments, wanted, clear=rebuild)
+            found += _left_over(session, attachments, wanted, clear=repair)
     except DatabaseError as error:
         return [f"The database is damaged: {error.orig}. Restore the last backup."]
     return found

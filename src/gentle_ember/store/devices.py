@@ -5,26 +5,23 @@ from __future__ import annotations
 import hashlib
 import hmac
 import json
-import logging
 import secrets
 import time
-from collections import deque
 from collections.abc import Callable
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from threading import Lock
 
 from gentle_ember.store.attachments import write_whole
+from gentle_ember.store.daybook import daybook
 from gentle_ember.store.errors import NotFoundError
+from gentle_ember.store.guesses import Guesses, TooManyGuessesError
 
 CODE_S = 600.0
 """How long a pairing code stands once it was shown [s]."""
 SEEN_S = 3600.0
 """How often it is written down that a device was there [s]."""
-WRONG_MOST, WRONG_ALL_MOST, WRONG_S = 5, 60, 60.0
-"""Wrong codes taken from one address, and from all of them, within so many seconds."""
 MOST_DEVICES = 200
 
 
@@ -34,10 +31,6 @@ class PairingError(ValueError):
 
 class WrongCodeError(ValueError):
     """A pairing code that is not, or no longer, the shop's."""
-
-
-class TooManyGuessesError(ValueError):
-    """Wrong codes came faster than a hand reads them."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,8 +63,8 @@ class Door:
         self._clock, self._lock = clock, Lock()
         self._devices = {one.key: one for one in _read(self.path)}
         self._code, self._until = "", 0.0
-        self._wrong: dict[str, deque[float]] = {}
-        self._log = _log(data / "logs" / "way-in.log")
+        self._guesses = Guesses(clock)
+        self._log = daybook(data, "way-in")
         # One code for every phone, as it was before, lets nobody in any more.
         (self.path.parent / "pairing").unlink(missing_ok=True)
 
@@ -95,10 +88,14 @@ class Door:
         """
         with self._lock:
             now = self._clock()
-            self._refuse_guesses(address, now)
+            if self._guesses.too_many(address):
+                self._log.warning("too many wrong codes, %s was not looked at", address)
+                raise TooManyGuessesError(
+                    "Too many wrong codes. Wait a minute, then read it again."
+                )
             stands = bool(self._code) and now < self._until
             if not (stands and hmac.compare_digest(code.encode(), self._code.encode())):
-                self._wrong.setdefault(address, deque(maxlen=WRONG_MOST)).append(now)
+                self._guesses.note(address)
                 self._log.warning("wrong code from %s", address)
                 raise WrongCodeError("This code is not this shop's, or it has lapsed.")
             if len(self._devices) >= MOST_DEVICES:
@@ -108,16 +105,6 @@ class Door:
             self._keep({**self._devices, key: device})
             self._log.info("let in %s from %s", key, address)
             return token
-
-    def _refuse_guesses(self, address: str, now: float) -> None:
-        self._wrong = {
-            one: recent for one, times in self._wrong.items()
-            if (recent := deque((at for at in times if now - at < WRONG_S), WRONG_MOST))
-        }  # fmt: skip
-        mine = len(self._wrong.get(address, ()))
-        if mine >= WRONG_MOST or sum(map(len, self._wrong.values())) >= WRONG_ALL_MOST:
-            self._log.warning("too many wrong codes, %s was not looked at", address)
-            raise TooManyGuessesError("Too many wrong codes. Wait a minute, then read it again.")
 
     def known(self, token: str) -> Device | None:
         """The device of a token; none for one that was never given, or was shut out."""
@@ -194,13 +181,3 @@ def _read(path: Path) -> list[Device]:
             "in by it. Delete the file and start again, then pair every phone once more."
         ) from error
     return found
-
-
-def _log(path: Path) -> logging.Logger:
-    """Who came in and who was turned away, without any secret; a few files, the oldest go."""
-    log = logging.Logger(f"way-in {path}")
-    path.parent.mkdir(parents=True, exist_ok=True)
-    handler = RotatingFileHandler(path, maxBytes=200_000, backupCount=5, delay=True)
-    handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
-    log.addHandler(handler)
-    return log

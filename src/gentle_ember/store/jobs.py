@@ -19,6 +19,7 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job.change import Change, Stacks, apply, client_of, hand_of
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part_copies import UnknownPartError
+from gentle_ember.core.people import Acting, refuse_hand
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import (
     COMPUTED,
@@ -245,11 +246,28 @@ class JobStore:
             return self._told(session, row, job)
 
     def change(
-        self, job_id: str, changes: list[Change], *, base: int, key: str, who: str
+        self,
+        job_id: str,
+        changes: list[Change],
+        *,
+        base: int,
+        key: str,
+        who: str,
+        acting: Acting | None = None,
     ) -> Stored:
         """Apply changes made against revision `base`; merges with others' elsewhere in the job.
 
+        Args:
+            job_id: the job's.
+            changes: what is changed.
+            base: the revision they were made against.
+            key: makes the write one, however often it is sent.
+            who: whose write it is, for the log.
+            acting: who is signed in; None where nobody signs in.
+
         Raises:
+            NotYoursError: it puts down somebody else's name.
+            CodeNeededError: it signs, and the code was not given.
             NotFoundError: there is no such job.
             ConflictError: the same place was changed since `base`.
             InvalidJobError: the job would not be valid; nothing is saved.
@@ -260,6 +278,9 @@ class JobStore:
             row = _row(session, job_id)
             refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_computed(changes)
+            if acting is not None:
+                whole = self._whole(row)
+                refuse_hand(acting, whole.job, _applied(whole.document, changes)[0], changes)
             stored = self._edited(session, row, changes, key, who)
         return self._written(stored)
 

@@ -8,6 +8,8 @@ from typing import Any, Literal
 from sqlalchemy import JSON, ForeignKey, Index, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+from gentle_ember.core.people import ShopRole
+
 
 class Base(DeclarativeBase):
     """Declarative base."""
@@ -45,7 +47,7 @@ class ChangeRow(Base):
 
 
 class BoardRow(Base):
-    """What the board shows of a job; derived from its document, rebuilt by `check --rebuild`."""
+    """What the board shows of a job; derived from its document, rebuilt by `check --repair`."""
 
     __tablename__ = "board"
     __table_args__ = (Index("board_by_wait", "archived", "waits_for", "updated_at"),)
@@ -103,7 +105,7 @@ class ShopFrontRow(Base):
 
 
 class PersonRow(Base):
-    """Someone of the shop; accounts may add a password to the same row one day."""
+    """Someone of the shop, or an owner of a set; secrets are kept as their hashes alone."""
 
     __tablename__ = "person"
 
@@ -111,3 +113,32 @@ class PersonRow(Base):
     name: Mapped[str] = mapped_column(String(120), unique=True)
     initials: Mapped[str] = mapped_column(String(4))
     units: Mapped[Literal["us", "metric"]] = mapped_column(String(8), default="us")
+    role: Mapped[ShopRole] = mapped_column(String(12), default=ShopRole.TECHNICIAN)
+    passphrase: Mapped[str] = mapped_column(String(200), default="")
+    code: Mapped[str] = mapped_column(String(200), default="")
+    wrong_codes: Mapped[int] = mapped_column(default=0)
+    """Codes that were wrong since the last right one."""
+    invited: Mapped[str] = mapped_column(String(64), default="")
+    """SHA-256 of an invitation that still stands."""
+    invited_until: Mapped[datetime | None]
+    left: Mapped[bool] = mapped_column(default=False)
+    sets: Mapped[list[str]] = mapped_column(JSON, default=list)
+    """The jobs of an owner's sets."""
+
+
+class SignInRow(Base):
+    """Where somebody is signed in, until they sign out, are signed out, or stay away."""
+
+    __tablename__ = "sign_in"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64), unique=True)
+    """SHA-256 of the token, which the browser alone holds."""
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    device: Mapped[str] = mapped_column(String(40))
+    """The paired device it was done on; empty on the shop's own machine."""
+    address: Mapped[str] = mapped_column(String(60))
+    since: Mapped[datetime]
+    seen: Mapped[datetime]
+    code_at: Mapped[datetime | None]
+    """When the code was given for a signature that has not been made yet."""

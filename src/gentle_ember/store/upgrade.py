@@ -25,7 +25,7 @@ def bring_up(data: Path) -> None:
         return
     jobs = open_jobs(open_engine(data), load())
     with jobs.writing.begin() as session:
-        board.compare(session, jobs.catalog, rebuild=True)
+        board.compare(session, jobs.catalog, repair=True)
         session.execute(text(f"PRAGMA user_version = {int(newest())}"))
     jobs.engine.dispose()
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import gc
 import os
+import time
 from pathlib import Path
 from urllib.parse import urlsplit
 
-from flask import Response, request, send_file
+from flask import Response, g, request, send_file
 from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
 
@@ -16,6 +17,7 @@ from gentle_ember.serving import end_with_parent
 from gentle_ember.store.daily import Keeper
 from gentle_ember.store.devices import Door
 from gentle_ember.web import (
+    access,
     bench_api,
     board_api,
     catalog_api,
@@ -29,7 +31,9 @@ from gentle_ember.web import (
     logbook_api,
     metering_api,
     methods_api,
+    mine_api,
     pairing,
+    people_api,
     problems,
     quick_api,
     shell,
@@ -37,6 +41,7 @@ from gentle_ember.web import (
 )
 from gentle_ember.web.address import BACKUPS_VARIABLE, DATA_VARIABLE, HOSTS_VARIABLE, LAN_VARIABLE
 from gentle_ember.web.blueprint import sent
+from gentle_ember.web.patience import Patience
 from gentle_ember.web.services import open_services
 from gentle_ember.web.views.base import HealthOut
 
@@ -57,6 +62,8 @@ MODULES = (
     catalog_api,
     events_api,
     pairing,
+    people_api,
+    mine_api,
 )
 COMPRESSED = [
     "application/json", "application/problem+json", "text/html", "text/css", "text/csv",
@@ -127,7 +134,11 @@ def create_app(
             return problems.problem(
                 403, "origin", "Refused", "Writes are taken only from Gentle Ember's own page."
             )
-        return pairing.refused(lan)
+        g.begun = time.perf_counter()
+        if (turned_away := pairing.refused(lan)) is not None:
+            return turned_away
+        device = pairing.device_here()
+        return access.refused(device.key if device else "")
 
     @app.after_request
     def _headers(response: Response) -> Response:
@@ -136,9 +147,10 @@ def create_app(
         response.headers.setdefault("Content-Security-Policy", shell.policy([]))
         if request.path.startswith("/api/"):
             response.headers.setdefault("Cache-Control", "no-store")
-        return response
+        return access.note(response)
 
     shell.register(app, Path(__file__).parent / "static")
+    app.wsgi_app = Patience(app.wsgi_app)  # type: ignore[method-assign, assignment]
     return app
 
 

@@ -39,7 +39,6 @@ from gentle_ember.web.views.shop import (
     FoundListOut,
     FoundOut,
     KindOut,
-    PersonIn,
     PersonOut,
     ReadIn,
     ReadOut,
@@ -205,14 +204,6 @@ def reference() -> Response:
             version=__version__,
         )
     )
-
-
-@api.put("/people", responses={200: PersonOut})
-def put_person(body: PersonIn) -> Response:
-    """Add a person, or note the units they prefer."""
-    with services().jobs.writing.begin() as session:
-        row = people.remember(session, body.name, body.units)
-        return sent(PersonOut(name=row.name, initials=row.initials, units=row.units))
 
 
 @api.get("/shop", responses={200: ShopFront})

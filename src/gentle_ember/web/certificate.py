@@ -62,8 +62,10 @@ def certificates(folder: Path, names: tuple[str, ...]) -> Certificates:
     folder.mkdir(parents=True, exist_ok=True)
     files = {name: folder / name for name in ("authority.crt", "authority.key", "served.crt",
                                               "served.key")}  # fmt: skip
-    if not (files["authority.crt"].is_file() and files["authority.key"].is_file()):
-        _make_authority(files["authority.crt"], files["authority.key"])
+    whole = files["authority.crt"].is_file() and files["authority.key"].is_file()
+    if not (whole and _vouches(files["authority.crt"], names)):
+        # Lapsed, or not for these names: each phone trusts the shop once more.
+        _make_authority(files["authority.crt"], files["authority.key"], names)
         files["served.crt"].unlink(missing_ok=True)
     authority = x509.load_pem_x509_certificate(files["authority.crt"].read_bytes())
     if not (files["served.key"].is_file() and _serves(files["served.crt"], names)):
@@ -95,7 +97,60 @@ def _secret(path: Path, key: ec.EllipticCurvePrivateKey) -> None:
         out.write(data)
 
 
-def _make_authority(certificate: Path, key_file: Path) -> None:
+NEAR = tuple(
+    map(
+        ipaddress.ip_network,
+        (
+            "127.0.0.0/8", "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16",
+            "100.64.0.0/10", "::1/128", "fc00::/7", "fe80::/10",
+        ),
+    )
+)  # fmt: skip
+"""Networks of houses and shops; no site of the open internet is on one of them."""
+
+
+def _limits(names: tuple[str, ...]) -> x509.NameConstraints:
+    """What the authority may vouch for: whoever steals its key can pose as nothing else."""
+    near: list[x509.GeneralName] = [x509.IPAddress(one) for one in NEAR]
+    for name in dict.fromkeys((*names, "localhost")):
+        try:
+            address = ipaddress.ip_address(name)
+        except ValueError:
+            near.append(x509.DNSName(name))
+            continue
+        if not any(address in one for one in NEAR):
+            near.append(x509.IPAddress(ipaddress.ip_network(address)))
+    return x509.NameConstraints(permitted_subtrees=near, excluded_subtrees=None)
+
+
+def _vouches(certificate: Path, names: tuple[str, ...]) -> bool:
+    """Whether an authority still stands, and may vouch for these names."""
+    held = x509.load_pem_x509_certificate(certificate.read_bytes())
+    if held.not_valid_after_utc < _now() + dt.timedelta(days=RENEW_DAYS):
+        return False
+    try:
+        limits = held.extensions.get_extension_for_class(x509.NameConstraints).value
+    except x509.ExtensionNotFound:
+        return True  # made before it was limited: phones trust it as it is
+    permitted = limits.permitted_subtrees or []
+    hosts = {one.value for one in permitted if isinstance(one, x509.DNSName)}
+    nets = [one.value for one in permitted if isinstance(one, x509.IPAddress)]
+    for name in names:
+        try:
+            address = ipaddress.ip_address(name)
+        except ValueError:
+            if name not in hosts:
+                return False
+            continue
+        if not any(address in one for one in nets if isinstance(one, _NETWORKS)):
+            return False
+    return True
+
+
+_NETWORKS = (ipaddress.IPv4Network, ipaddress.IPv6Network)
+
+
+def _make_authority(certificate: Path, key_file: Path, names: tuple[str, ...]) -> None:
     key = ec.generate_private_key(ec.SECP256R1())
     name = _name("Gentle Ember, this shop")
     made = (
@@ -108,6 +163,7 @@ def _make_authority(certificate: Path, key_file: Path) -> None:
         .not_valid_after(_now() + dt.timedelta(days=366 * AUTHORITY_YEARS))
         .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
         .add_extension(_usage(signs=True), critical=True)
+        .add_extension(_limits(names), critical=True)
         .sign(key, hashes.SHA256())
     )
     _secret(key_file, key)

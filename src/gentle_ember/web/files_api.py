@@ -18,6 +18,7 @@ from gentle_ember.documents.output_csv import output_csv
 from gentle_ember.store.attachments import LARGEST, LARGEST_PHOTO
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.transfer import export_job, import_job
+from gentle_ember.web import access
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
 from gentle_ember.web.views.base import CsvQuery, JobPath
@@ -91,7 +92,7 @@ def import_() -> Response:
     `take_back=yes` the job is taken in without those that do not.
     """
     data = request.get_data(cache=False)
-    who = request.args.get("who", "")[:120]
+    who = access.hand(request.args.get("who", "")[:120])
     take_back = request.args.get("take_back") == "yes"
     stored = import_job(services().jobs, services().attachments, data, who, take_back=take_back)
     return sent(snapshot(stored, services().plan(stored), set()), 201)
@@ -146,7 +147,8 @@ def attach(path: JobPath) -> Response:
         [Change(f"attachments.{key}", entry)],
         base=before.revision,
         key=request.headers.get("Idempotency-Key") or str(uuid.uuid4()),
-        who=request.args.get("who", "")[:120],
+        who=access.hand(request.args.get("who", "")[:120]),
+        acting=access.acting(),
     )
     views = set(filter(None, request.args.get("views", "").split(",")))
     return sent(snapshot(stored, services().plan(stored), views), 201)

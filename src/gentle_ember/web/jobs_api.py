@@ -20,9 +20,11 @@ from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.job.site import CylindersAtHand
+from gentle_ember.core.people import Permission
 from gentle_ember.store.errors import FieldError, InvalidJobError, NotFoundError
 from gentle_ember.store.library import alike
 from gentle_ember.store.wanted import Wanted, read_changes
+from gentle_ember.web import access
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.fields import job_fields
 from gentle_ember.web.problems import problem
@@ -58,7 +60,8 @@ def _views(text: str) -> set[str]:
 @api.post("", responses={201: SnapshotOut})
 def create(body: NewJobIn) -> Response:
     """A new job."""
-    stored = services().jobs.create({**EMPTY, "title": body.title}, body.who, body.key)
+    who = access.hand(body.who)
+    stored = services().jobs.create({**EMPTY, "title": body.title}, who, body.key)
     planned = services().plan(stored)
     return sent(snapshot(stored, planned, set()), 201)
 
@@ -80,7 +83,12 @@ def change(path: JobPath, body: ChangesIn) -> Response:
     if body.preview:
         stored = jobs.preview(path.job_id, changes)
     else:
-        stored = jobs.change(path.job_id, changes, base=body.base, key=body.key, who=body.who)
+        access.need(Permission.WORK)
+        stored = jobs.change(
+            path.job_id, changes, base=body.base, key=body.key, who=access.hand(body.who),
+            acting=access.acting(),
+        )  # fmt: skip
+        access.signed_with_code(changes)
     planned = services().plan(stored)
     views = _views(body.views)
     return sent(snapshot(stored, planned, views, preview=body.preview))
@@ -104,14 +112,14 @@ def refuse_unsent(changes: list[Change]) -> None:
 @api.post("/<job_id>/undo", responses={200: SnapshotOut})
 def undo(path: JobPath, body: StepIn) -> Response:
     """Append the inverse of the newest change."""
-    stored = services().jobs.undo(path.job_id, key=body.key, who=body.who)
+    stored = services().jobs.undo(path.job_id, key=body.key, who=access.hand(body.who))
     return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
 def redo(path: JobPath, body: StepIn) -> Response:
     """Append again what was undone last."""
-    stored = services().jobs.redo(path.job_id, key=body.key, who=body.who)
+    stored = services().jobs.redo(path.job_id, key=body.key, who=access.hand(body.who))
     return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
@@ -119,10 +127,11 @@ def redo(path: JobPath, body: StepIn) -> Response:
 def copy(path: JobPath, body: CopyIn) -> Response:
     """A new job with the same set, sites and wishes; or the next job on the same set."""
     jobs = services().jobs
+    who = access.hand(body.who)
     stored = (
-        jobs.carry_on(path.job_id, who=body.who, key=body.key, today=date.today())
+        jobs.carry_on(path.job_id, who=who, key=body.key, today=date.today())
         if body.same_set
-        else jobs.duplicate(path.job_id, who=body.who, key=body.key)
+        else jobs.duplicate(path.job_id, who=who, key=body.key)
     )
     return sent(snapshot(stored, services().plan(stored), set()), 201)
 

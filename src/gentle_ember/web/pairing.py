@@ -10,8 +10,9 @@ import segno
 from flask import Response, current_app, make_response, redirect, request
 from werkzeug.exceptions import Forbidden
 
-from gentle_ember.store.devices import Door, TooManyGuessesError, WrongCodeError
+from gentle_ember.store.devices import Device, Door, WrongCodeError
 from gentle_ember.store.errors import NotFoundError
+from gentle_ember.web.access import LOOPBACK
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.problems import problem
 from gentle_ember.web.views.shop import (
@@ -24,7 +25,6 @@ from gentle_ember.web.views.shop import (
 )
 
 COOKIE, YEAR_S = "ember_pair", 366 * 86400
-LOOPBACK = frozenset({"127.0.0.1", "::1", "::ffff:127.0.0.1"})
 OPEN = frozenset({"/api/pair/join", "/api/pair/authority.crt", "/api/health"})
 """What a device that is not paired may ask for."""
 FEED = "/api/feed/"
@@ -41,6 +41,15 @@ class Lan:
     door: Door
     authority: Path
     fingerprint: str
+
+
+def device_here() -> Device | None:
+    """The paired device that asks; None on the shop's own machine."""
+    lan = current_app.extensions.get("gentle_ember_lan")
+    if lan is None or request.remote_addr in LOOPBACK:
+        return None
+    found: Device | None = lan.door.known(request.cookies.get(COOKIE, ""))
+    return found
 
 
 def _lan() -> Lan:
@@ -131,10 +140,6 @@ def join(query: PairQuery) -> Response:
         return Response()
     try:
         token = _lan().door.join(query.token, request.remote_addr or "")
-    except TooManyGuessesError as error:
-        answer = problem(429, "guesses", "Too many wrong codes", str(error))
-        answer.headers["Retry-After"] = "60"
-        return answer
     except WrongCodeError as error:
         return problem(403, "not-paired", "Not paired", str(error))
     answer = make_response(redirect("/"))

@@ -12,6 +12,7 @@ from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from gentle_ember.core.base.errors import QuantityError
+from gentle_ember.core.people import CodeNeededError, NotYoursError, PersonError
 from gentle_ember.documents.jobfile import JobFileError
 from gentle_ember.store.errors import (
     ConflictError,
@@ -22,6 +23,8 @@ from gentle_ember.store.errors import (
     UnearnedError,
     UnreadableJobError,
 )
+from gentle_ember.store.guesses import TooManyGuessesError
+from gentle_ember.store.people import FirstLeadError, SignInError
 from gentle_ember.store.validate import allowed, field_errors
 from gentle_ember.units import ReadingError
 
@@ -116,6 +119,33 @@ def register(app: Flask) -> None:
     @app.errorhandler(NothingToUndoError)
     def _nothing(error: NothingToUndoError) -> Response:
         return problem(409, "nothing-to-undo", "Nothing to undo", str(error))
+
+    @app.errorhandler(NotYoursError)
+    def _not_yours(error: NotYoursError) -> Response:
+        return problem(403, "hand", "Not yours to put down", str(error))
+
+    @app.errorhandler(CodeNeededError)
+    def _code(error: CodeNeededError) -> Response:
+        return problem(403, "code", "Your code", str(error))
+
+    @app.errorhandler(SignInError)
+    def _secret(error: SignInError) -> Response:
+        return problem(403, "secret", "Not signed in", str(error))
+
+    @app.errorhandler(FirstLeadError)
+    def _lead(error: FirstLeadError) -> Response:
+        return problem(409, "lead", "Somebody leads first", str(error))
+
+    @app.errorhandler(PersonError)
+    def _person(error: PersonError) -> Response:
+        entry = FieldError(error.field, str(error))
+        return problem(422, "invalid", "Not taken", str(error), [entry])
+
+    @app.errorhandler(TooManyGuessesError)
+    def _guesses(error: TooManyGuessesError) -> Response:
+        answer = problem(429, "guesses", "Too many wrong ones", str(error))
+        answer.headers["Retry-After"] = "60"
+        return answer
 
     @app.errorhandler(JobFileError)
     def _job_file(error: JobFileError) -> Response:

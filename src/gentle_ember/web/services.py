@@ -19,6 +19,7 @@ from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import open_engine
 from gentle_ember.store.jobs import JobStore, Stored
 from gentle_ember.store.parts import PartStore
+from gentle_ember.store.people import People
 from gentle_ember.store.upgrade import bring_up
 
 
@@ -30,6 +31,7 @@ class Services:
     jobs: JobStore
     attachments: AttachmentStore
     parts: PartStore
+    people: People
     hall: Hall
     """Simulated benches that are open; they go with the process."""
 
@@ -59,8 +61,8 @@ def open_services(data: Path) -> Services:
     attachments.clear_parts()
     engine = open_engine(data)
     parts = PartStore(engine, load())
-    hall = Hall(time.monotonic)
-    return Services(data, JobStore(engine, parts), attachments, parts, hall)
+    people, hall = People(engine, data), Hall(time.monotonic)
+    return Services(data, JobStore(engine, parts), attachments, parts, people, hall)
 
 
 def services() -> Services:

@@ -14,6 +14,8 @@ export type Caution = Schemas['CautionOut'];
 export type Reference = Schemas['ReferenceOut'];
 export type CylinderAnswer = Schemas['CylinderOut'];
 export type Found = Schemas['FoundOut'];
+export type Me = Schemas['MeOut'];
+export type Everybody = Schemas['EverybodyOut'];
 export type Board = Schemas['BoardOut'];
 export type BoardRow = Schemas['BoardRowOut'];
 export type Change = Partial<Schemas['ChangeIn']> & { path: string };
@@ -54,14 +56,20 @@ export interface ProblemBody {
 /** A refusal the server gave in its one error shape, or the lack of any answer (status 0). */
 export class Refusal extends Error {
   readonly status: number;
+  /** Which kind of refusal, as the server names it: `code`, `sign-in`, `role`… */
+  readonly kind: string;
   readonly errors: { path: string; message: string }[];
 
   constructor(body: ProblemBody) {
     super(body.detail);
     this.status = body.status;
+    this.kind = body.type?.replace('/problems/', '') ?? '';
     this.errors = body.errors;
   }
 }
+
+/** What happens where an answer says that nobody is signed in. */
+export const refusals: { signIn?: () => void } = {};
 
 const UNREACHED: ProblemBody = {
   title: 'No answer',
@@ -90,5 +98,6 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   if (result.data !== undefined || result.response?.status === 204) return result.data as T;
   const body = result.error as Partial<ProblemBody> | undefined;
   if (!body || typeof body.status !== 'number') throw new Refusal(UNREACHED);
+  if (body.status === 401) refusals.signIn?.();
   throw new Refusal({ ...UNREACHED, ...body });
 }

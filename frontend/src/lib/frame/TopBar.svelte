@@ -3,6 +3,7 @@
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
   import { prefs } from '$lib/session/prefs.svelte';
+  import { me } from '$lib/session/me.svelte';
   import { current } from './current.svelte';
   import Who from './Who.svelte';
   import SaveState from './SaveState.svelte';
@@ -34,9 +35,13 @@
   {/if}
   <span class="flex-1"></span>
   {#if session}<SaveState {session} />{/if}
-  <button class="find" onclick={() => (current.finder = true)} aria-label="Find or do anything">
-    <Search size={16} /><span class="wide">Find or do anything</span><kbd class="wide num">/</kbd>
-  </button>
+  {#if me.may('look')}<button
+      class="find"
+      onclick={() => (current.finder = true)}
+      aria-label="Find or do anything"
+    >
+      <Search size={16} /><span class="wide">Find or do anything</span><kbd class="wide num">/</kbd>
+    </button>{/if}
   <button class="chip units" onclick={() => prefs.toggleUnits()}>
     <span class:on={prefs.system === 'us'}>US</span><span class:on={prefs.system === 'metric'}>
       metric</span
@@ -50,7 +55,7 @@
   >
     {#if prefs.theme === 'paper'}<Lamp size={16} />{:else}<Sun size={16} />{/if}
   </button>
-  <Who />
+  {#if !me.outside}<Who />{/if}
 </header>
 
 <style>

@@ -57,6 +57,7 @@ export function actions(text: string): Entry[] {
           )
         ]
       : []),
+    action('People', 'page', () => void goto('/people'), 'sign in passphrase role invite lead'),
     action('The shop', 'page', () => void goto('/shop'), 'settings name logo rate tax invoice'),
     action('Due on sets in service', 'page', () => void goto('/due'), 'upkeep round van week'),
     action('Catalog of parts', 'page', () => void goto('/catalog'), 'stock import csv kits'),

@@ -9,6 +9,8 @@ export interface Write {
   changes: Change[];
   base: number;
   system: 'us' | 'metric';
+  /** Whose it is: somebody else who signs in here does not send it as theirs. */
+  who?: string;
   /** The first change was made now; the others were refused before and are tried along. */
   together: boolean;
   photo?: { file: Blob; name: string; subject: string };
@@ -81,6 +83,8 @@ export const shelf = {
       await kept.snapshots.put({ job: found.id, snapshot });
     });
   },
+  /** Jobs as they were seen go; what waits to be sent stays. */
+  forget: () => quietly(() => kept.snapshots.clear()),
   recall: async (job: string): Promise<Snapshot | undefined> =>
     (await quietly(() => kept.snapshots.get(job)))?.snapshot
 };

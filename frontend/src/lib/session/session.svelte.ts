@@ -1,5 +1,6 @@
 import { getContext, setContext, untrack } from 'svelte';
 import { Refusal, type Change, type Figure, type Snapshot } from '$lib/api/client';
+import { me } from './me.svelte';
 import { prefs } from './prefs.svelte';
 import { Earlier } from './earlier.svelte';
 import { alreadySo, shelf, type Conflict, type Write } from './kept';
@@ -269,7 +270,8 @@ export class JobSession {
 
   private write(changes: Change[]): Write {
     const base = this.settled?.revision ?? 0;
-    return { key: writeKey(), kind: 'edit', changes, base, system: prefs.system, together: false };
+    const { system, who } = prefs;
+    return { key: writeKey(), kind: 'edit', changes, base, system, who, together: false };
   }
 
   private enqueue(what: Partial<Write>, bases: number[] = []): void {
@@ -306,6 +308,11 @@ export class JobSession {
         this.accept(write, found);
       } catch (error) {
         if (!(error instanceof Refusal)) throw error;
+        if (error.kind === 'code') {
+          // A signature: whoever makes it gives their code, or leaves it unsigned.
+          if (!(await me.giveCode(error.message))) this.letGo(write);
+          continue;
+        }
         if (waits(error.status)) {
           if (!this.settled) await this.recall();
           this.lost(error);
@@ -345,6 +352,13 @@ export class JobSession {
     }
     this.kept.save($state.snapshot(this.drafts));
     this.notice = '';
+  }
+
+  private letGo(write: Write): void {
+    this.outbox.drop(write.key);
+    this.late.delete(write.key);
+    this.previews.outdated();
+    this.settle();
   }
 
   private async turnDown(write: Write, error: Refusal): Promise<void> {

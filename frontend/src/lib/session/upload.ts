@@ -9,9 +9,10 @@ export async function sendFile(
   file: Blob,
   name: string,
   subject: string,
-  views = ''
+  views = '',
+  who = prefs.who
 ): Promise<Snapshot> {
-  const query = new URLSearchParams({ name, who: prefs.who, subject, views });
+  const query = new URLSearchParams({ name, who, subject, views });
   let answer: Response;
   try {
     answer = await counted(`/api/jobs/${job}/attachments?${query}`, {

@@ -16,11 +16,12 @@ export function sendWrite(
   views: string
 ): Promise<Snapshot> {
   const params = { path: { job_id: id } };
+  const who = write.who ?? prefs.who;
   if (write.photo) {
     const { file, name, subject } = write.photo;
-    return sendFile(id, write.key, file, name, subject, views);
+    return sendFile(id, write.key, file, name, subject, views, who);
   }
-  const common = { key: write.key, who: prefs.who, views };
+  const common = { key: write.key, who, views };
   if (write.kind === 'undo')
     return ask(api.POST('/api/jobs/{job_id}/undo', { params, body: common }));
   if (write.kind === 'redo')

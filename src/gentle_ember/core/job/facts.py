@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from types import NoneType, UnionType
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import (
@@ -62,6 +63,14 @@ def _key(text: str) -> str:
 
 
 Key = Annotated[str, AfterValidator(_key)]
+
+
+@dataclass(frozen=True, slots=True)
+class Hand:
+    """Marks the name of whoever of the shop did a thing."""
+
+
+By = Annotated[Name, Hand()]
 
 
 class Model(BaseModel):
@@ -132,3 +141,59 @@ def quantity_at(model: type[BaseModel], path: list[str]) -> Quantity | None:
         else:
             return None
     return None
+
+
+def _stepped(here: Any, marks: tuple[Any, ...], key: str) -> tuple[Any, tuple[Any, ...]] | None:
+    """The type below a key, with the marks it carries.
+
+    Those of a map go with what is in it; a signature's go with its name.
+    """
+    if isinstance(here, type) and issubclass(here, BaseModel):
+        info = here.model_fields.get(key)
+        if info is None:
+            return None
+        signed = tuple(one for one in marks if isinstance(one, Hand) and key == "name")
+        return info.annotation, (*info.metadata, *signed)
+    if get_origin(here) is dict:
+        inner = get_args(here)[1]
+        if get_origin(inner) is Annotated:
+            inner, *own = get_args(inner)
+            marks = (*marks, *own)
+        return inner, marks
+    return None
+
+
+def hands_in(
+    model: type[BaseModel], path: Sequence[str], value: Any
+) -> Iterator[tuple[tuple[str, ...], str]]:
+    """Names of hands within a value that is put at a path of a model, and where."""
+    here: Any = model
+    marks: tuple[Any, ...] = ()
+    for key in path:
+        found = _stepped(_bare(here), marks, key)
+        if found is None:
+            return
+        here, marks = found
+    yield from _hands(here, marks, tuple(path), value)
+
+
+def _bare(here: Any) -> Any:
+    """A type without the `None` it may be instead."""
+    if get_origin(here) is UnionType:
+        return next(one for one in get_args(here) if one is not NoneType)
+    return here
+
+
+def _hands(
+    here: Any, marks: tuple[Any, ...], path: tuple[str, ...], value: Any
+) -> Iterator[tuple[tuple[str, ...], str]]:
+    if isinstance(value, dict):
+        for key, inner in value.items():
+            if (found := _stepped(_bare(here), marks, str(key))) is not None:
+                yield from _hands(*found, (*path, str(key)), inner)
+    elif isinstance(value, list | tuple):
+        for at, inner in enumerate(value):
+            kind = next(iter(get_args(_bare(here))), None)
+            yield from _hands(kind, marks, (*path, str(at)), inner)
+    elif isinstance(value, str) and any(isinstance(mark, Hand) for mark in marks):
+        yield path, one_line(value).strip()

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Note, Quantity
 from gentle_ember.core.job.fit import Stamp
 
 
@@ -15,7 +15,7 @@ class Looked(Model):
 
     state: Literal["", "good", "bad"] = ""
     note: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -29,7 +29,7 @@ class Attempt(Model):
     hiss: Literal["", "heard", "not_heard"] = ""
     result: Literal["runs", "dies", "coughs", "nothing", "smells"] = "nothing"
     note: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 

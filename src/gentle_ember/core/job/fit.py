@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from gentle_ember.core.job.facts import Key, Model, Name, Note
+from gentle_ember.core.job.facts import By, Key, Model, Name, Note
 
 Stamp = Annotated[
     str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d{1,3})?Z)?$")
@@ -22,7 +22,7 @@ class StepRecord(Model):
     """A step of the sheet as it went."""
 
     state: Literal["open", "done", "skipped"] = "open"
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
     seconds: Annotated[int, Field(ge=0, le=100_000)] = 0
     note: Note = ""
@@ -53,7 +53,7 @@ class Find(Model):
     step: Key | Literal[""] = ""
     decision: Literal["open", "go_on", "order", "stop"] = "open"
     reason: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -61,12 +61,12 @@ class Smell(Model):
     """Gas was smelled: when, at which step, and what cleared it."""
 
     step: Key | Literal[""] = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
     did: Annotated[tuple[Key, ...], Field(max_length=12)] = ()
     """Which of the things to do at once were done."""
     cause: Note = ""
-    cleared_by: Name = ""
+    cleared_by: By = ""
     cleared_on: Stamp = ""
 
     @property
@@ -82,7 +82,7 @@ class LeftBehind(Model):
     what: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
     state: Literal["used", "abandoned", "closed"] = "used"
     undo: Literal["unknown", "yes", "partly", "no"] = "unknown"
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -94,7 +94,7 @@ class ComesBack(Model):
     """What is written on its tag."""
     to: Literal["owner", "supplier", "shop"] = "owner"
     back: bool = False
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -114,7 +114,7 @@ class Packed(Model):
     """A tool or a consumable, ticked before leaving the shop."""
 
     done: bool = False
-    by: Name = ""
+    by: By = ""
 
 
 class Tight(Model):
@@ -122,7 +122,7 @@ class Tight(Model):
 
     passed: bool = False
     how: Literal["soap", "decay", "vacuum", "drip"] = "soap"
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
     of: Annotated[str, StringConstraints(max_length=200)] = ""
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Hand, Key, Model, Name, Note, Quantity
 from gentle_ember.core.job.fit import Stamp
 from gentle_ember.core.job.logbook import HOUR_S, Day
 
@@ -49,7 +49,7 @@ class OwnerDrill(Model):
     reason: Note = ""
     of: Annotated[str, StringConstraints(max_length=64)] = ""
     """The moves it was done with; other moves are taught anew."""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -84,7 +84,7 @@ class CoreBack(Model):
     """What is held for a part that is not of the parts list; the list's own come besides."""
     due: Day = ""
     sent: Day = ""
-    by: Name = ""
+    by: By = ""
 
 
 class MovedSet(Model):
@@ -93,8 +93,8 @@ class MovedSet(Model):
     start: Key
     goal: Key
     on: Day = ""
-    by: Name = ""
-    proven: Annotated[dict[Key, Name], Field(max_length=40)] = {}
+    by: By = ""
+    proven: Annotated[dict[Key, By], Field(max_length=40)] = {}
     """Who proved what the move sheet asks for, by its mark."""
 
 
@@ -140,7 +140,7 @@ class HandOver(Model):
     stays: Note = ""
     """What stays with the owner: the old jet, the bracket, spares, what was left over."""
     invoice: Invoice = Invoice()
-    technician: Signature = Signature()
+    technician: Annotated[Signature, Hand()] = Signature()
     owner: Signature = Signature()
     arrivals: Annotated[dict[Key, MovedSet], Field(max_length=200)] = {}
     seals: Annotated[dict[Key, SealedRecord], Field(max_length=40)] = {}

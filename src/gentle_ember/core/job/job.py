@@ -7,7 +7,17 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity, Title, one_line
+from gentle_ember.core.job.facts import (
+    By,
+    Fact,
+    Key,
+    Model,
+    Name,
+    Note,
+    Quantity,
+    Title,
+    one_line,
+)
 from gentle_ember.core.job.first_start import StartLog
 from gentle_ember.core.job.fit import Fit
 from gentle_ember.core.job.generator import GeneratorSet
@@ -93,7 +103,7 @@ class StageRecord(Model):
 
     state: StageState = StageState.NOT_STARTED
     waits_for: WaitsFor = WaitsFor.NOTHING
-    by: Name = ""
+    by: By = ""
     on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
     note: Note = ""
 
@@ -157,7 +167,7 @@ class Finding(Model):
     note: Note = ""
     decision: Decision = Decision.OPEN
     done: bool = False
-    by: Name = ""
+    by: By = ""
 
 
 class Wants(Model):
@@ -175,7 +185,7 @@ class Choice(Model):
     """The chosen methods, by key, with who chose and why."""
 
     methods: Annotated[tuple[Key, ...], Field(max_length=6)] = ()
-    by: Name = ""
+    by: By = ""
     on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
     reason: Note = ""
 
@@ -184,7 +194,7 @@ class Confirmation(Model):
     """Something of the readiness list, confirmed by somebody."""
 
     done: bool = False
-    by: Name = ""
+    by: By = ""
     number: Name = ""
     """A license, permit or order number, where the item asks for one."""
     note: Note = ""
@@ -195,7 +205,7 @@ class Arrival(Model):
 
     count: Annotated[int, Field(ge=0, le=1000)] = 0
     on: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
-    by: Name = ""
+    by: By = ""
     note: Note = ""
 
 

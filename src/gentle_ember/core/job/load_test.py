@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gentle_ember.core.base.figure import Origin
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.job.fit import Stamp
 from gentle_ember.core.job.metering import Ran
 
@@ -48,7 +48,7 @@ class LoadReading(Model):
     air_co: Annotated[Fact | None, Quantity("ppm", "CO where people are", 0.0, 0.01)] = None
     ran: Ran = Ran.SMOOTH
     smell: Literal["", "none", "gas", "hot"] = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
     @property
@@ -77,7 +77,7 @@ class PlugLook(Model):
     before: Literal["", "new", "clean", "as_was"] = ""
     after: Key | Literal[""] = ""
     note: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
     origin: Origin = Origin.MEASURED
 
@@ -87,7 +87,7 @@ class Decided(Model):
 
     what: Literal["", "keep", "screw_out", "screw_in", "jet_up", "jet_down", "put_right"] = ""
     reason: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 

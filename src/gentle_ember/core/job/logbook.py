@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field
 
 from gentle_ember.core.job.dates import Month
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity
 
 HOUR_S, DAY_S = 3600.0, 86_400.0
 
@@ -51,7 +51,7 @@ class LoggedRun(Model):
     load: Annotated[Fact | None, Quantity("power", "About what load", 0.0, 60e3)] = None
     used: Annotated[Fact | None, Quantity("mass", "Fuel used, weighed", 0.02, 500.0)] = None
     remark: Note = ""
-    by: Name = ""
+    by: By = ""
 
 
 class Upkept(Model):
@@ -73,7 +73,7 @@ class Upkept(Model):
     opened: bool = False
     """Whether a gas joint or the carburetor was opened for it: soaped again before it runs."""
     note: Note = ""
-    by: Name = ""
+    by: By = ""
 
 
 class StockCylinder(Model):

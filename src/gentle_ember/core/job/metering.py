@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gentle_ember.core.base.figure import Origin
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity, simulated
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Note, Quantity, simulated
 from gentle_ember.core.job.fit import Stamp
 
 
@@ -59,7 +59,7 @@ class SweepReading(Model):
     sigma: Annotated[float, Field(ge=0, le=0.2)] = 0.0
     """Standard error as a share of the signal, where an instrument averaged it."""
     ran: Ran = Ran.SMOOTH
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
     def read_by(self, signal: Signal) -> Fact | None:
@@ -73,7 +73,7 @@ class Tried(Model):
 
     state: Literal["", "good", "bad"] = ""
     note: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
     origin: Origin = Origin.MEASURED
     at: Annotated[float | None, Field(ge=0.0, le=40.0)] = None
@@ -95,7 +95,7 @@ class Metering(Model):
     seat: Note = ""
     """What the turns are counted from: lightly seated, a mark, a pin."""
     locked: Annotated[Fact | None, Quantity("turns", "Locked at", 0.02, 40.0)] = None
-    locked_by: Name = ""
+    locked_by: By = ""
     locked_on: Stamp = ""
     idle: Annotated[Fact | None, Quantity("turns", "Idle screw", 0.0, 40.0)] = None
     left: Annotated[Fact | None, Quantity("turns", "Left barrel's screw", 0.02, 40.0)] = None

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity
 from gentle_ember.core.job.fit import Stamp
 
 
@@ -16,7 +16,7 @@ class Soaped(Model):
     joint: Annotated[str, StringConstraints(max_length=60)] = ""
     found: Literal["holds", "bubbles", "foam"] = "holds"
     repair: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -36,7 +36,7 @@ class ZoneTest(Model):
     gauge: Annotated[Fact | None, Quantity("pressure", "Gauge reads within", 0.1, 20e3)] = None
     limit: Annotated[Fact | None, Quantity("leak", "Leak to rule out", 1e-11, 1e-6)] = None
     barometer: Annotated[Fact | None, Quantity("pressure", "Barometer moved by", 0.0, 5e3)] = None
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -45,7 +45,7 @@ class LockUp(Model):
 
     state: Literal["", "still", "grows"] = ""
     note: Note = ""
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
@@ -68,7 +68,7 @@ class InletPressures(Model):
         Fact | None, Quantity("pressure", "At no flow, five minutes later", 0.0, 1.8e6)
     ] = None
     full: Annotated[Fact | None, Quantity("pressure", "At full load", -5e3, 1.8e6)] = None
-    by: Name = ""
+    by: By = ""
     on: Stamp = ""
 
 
