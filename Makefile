@@ -10,7 +10,7 @@ FRONTEND := $(shell find frontend/src frontend/static -type f 2>/dev/null) $(wil
 PYTHON3 := $(shell for p in python3.14 python3.13 python3.12 python3.11 python3; do \
 	command -v $$p >/dev/null && $$p -c 'import sys, venv; sys.exit(sys.version_info < (3, 11))' 2>/dev/null && echo $$p && break; done)
 
-.PHONY: help demo test dev lint lint-core lint-page lint-types format bench mutants screenshots types unit browser clean prerequisites wheel
+.PHONY: help demo test dev lint lint-core lint-page lint-types format bench load kills mutants screenshots types unit browser clean prerequisites wheel
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*##/\t/' | expand -t 14
@@ -103,6 +103,12 @@ dev: $(STAMPS)/dev $(STAMPS)/node ## server and page with hot reload, on the dem
 
 bench: $(STAMPS)/dev $(STATIC)/index.html ## speed as ratios within one run
 	$(PY)/python -m pytest tests/bench -q -s --benchmark-disable
+
+load: $(STAMPS)/dev $(STATIC)/index.html ## fifty people on ten thousand jobs, 200 streams, two weeks of memory
+	$(PY)/python -m tools.load
+
+kills: $(STAMPS)/dev ## kill the server 200 times under its writers, and look for what it acknowledged
+	$(PY)/python -m tools.kills
 
 mutants: $(STAMPS)/dev ## what no test would miss: make mutants MODULE=core/physics/jets.py
 	@$(PY)/python tools/mutants.py $(MODULE) $(TESTS)

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { prefs } from '$lib/session/prefs.svelte';
 import { JobSession } from '$lib/session/session.svelte';
 import { shop } from './shop';
 
@@ -260,6 +261,30 @@ describe('turned away', () => {
       expect(session.saving).toBe('saved');
     }
   );
+
+  it('what a role does not allow is told at once, and nothing waits', async () => {
+    const session = await visit();
+    shop.turn = () => 403;
+    shop.turned = { type: '/problems/role', detail: 'A learner keeps nothing.' };
+    session.set('fit.steps.a', { state: 'done' });
+    await vi.waitFor(() => expect(session.notice).toBe('A learner keeps nothing.'));
+    expect(session.waiting).toBe(0);
+    expect(session.saving).toBe('saved');
+    expect(shop.doc).toEqual({});
+  });
+
+  it('what somebody wrote is sent as theirs, whoever is here by then', async () => {
+    prefs.be('Runa Kestle');
+    const session = await visit();
+    shop.turn = () => 401;
+    session.set('fit.steps.a', { state: 'done', by: 'Runa Kestle' });
+    await vi.waitFor(() => expect(session.waiting).toBe(1));
+    prefs.be('Odo Marlin');
+    shop.turn = () => undefined;
+    await settled(session);
+    expect(shop.wrote.at(-1)).toBe('Runa Kestle');
+    prefs.be('');
+  });
 
   it('what waits is still there after a reload, in its order', async () => {
     const first = await visit();

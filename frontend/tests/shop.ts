@@ -18,6 +18,8 @@ export class Shop {
   deaf = false;
   doc: Doc = {};
   log: Entry[] = [];
+  /** Whose each write was. */
+  wrote: string[] = [];
   asked: { kind: string; preview: boolean; paths: string[] }[] = [];
   refuse: (changes: Change[]) => { path: string; message: string } | undefined = () => undefined;
   /** A status to turn a request away with, by its kind. */
@@ -65,6 +67,7 @@ export class Shop {
     const kind = pathname.endsWith('/undo') ? 'undo' : request.method === 'GET' ? 'look' : 'edit';
     const changes = (body.changes ?? []) as Change[];
     const preview = body.preview === true;
+    if (!plain && !preview) this.wrote.push(String(body.who));
     this.asked.push({ kind, preview, paths: changes.map((one) => one.path) });
     await this.wait(preview);
     const fault = kind === 'edit' ? this.refuse(changes) : undefined;

@@ -46,6 +46,10 @@ def work(job: Job) -> dict[str, str]:
         ("compression", {"compression": 45 * PSI}, "leak-down tells"),
         ("compression", {"leak_down": 0.35, "compression": 120 * PSI}, "a fifth of its air"),
         ("tank_filter", {"stream": 1e-6}, "Too thin"),
+        ("ground", {"bond": 1.5}, "Neither bonded nor floating"),
+        ("ground", {"bond": 90e3}, "Neither bonded nor floating"),
+        ("oil", {"oil_level": 0.0}, "not pulled before it is filled"),
+        ("oil", {"oil_level": 1.4}, "Over the mark"),
     ],
 )
 def test_a_value_that_is_no_good_makes_the_places_work_whatever_a_glance_said(key, values, told):
@@ -72,6 +76,10 @@ def test_a_value_that_is_no_good_makes_the_places_work_whatever_a_glance_said(ke
         ("compression", {"compression": 90 * PSI}),
         ("tank_filter", {"stream": 150e-6}),
         ("plug", {}),
+        ("ground", {"bond": 0.3}),
+        ("ground", {"bond": 2e6}),
+        ("oil", {"oil_level": 0.6}),
+        ("oil", {"oil_level": 1.05}),
     ],
 )
 def test_a_good_value_makes_no_work(key, values):

@@ -49,6 +49,26 @@ def test_what_was_not_done_is_said_and_not_left_out():
     assert {one.text for one in rows(job)["Owner taught"]} == {"not done"}
 
 
+def test_a_note_and_photos_at_a_part_stand_in_it():
+    job = sound("spacer")
+    (fuel, train), *_ = job.trains.items()
+    slot, noted = list(train.slots)[:2]
+    job = put(job, f"trains.{fuel}.slots.{noted}.note", " Dust cap was missing. ")
+    picture = {"name": "a.jpg", "sha256": "a" * 64, "size": 9, "media_type": "image/jpeg"}
+    for key in ("p1", "p2"):
+        at = {**picture, "subject": f"trains.{fuel}.slots.{slot}"}
+        job = put(job, f"attachments.{key}", at)
+    said = {one.label: one.text for one in rows(job)["Notes at parts"]}
+    called = {key: job.parts[one.part].name for key, one in job.trains[fuel].slots.items()}
+    assert len(said) == 2
+    assert said[f"{fuel.capitalize()}: {called[slot]}"] == "2 photos"
+    assert said[f"{fuel.capitalize()}: {called[noted]}"] == "Dust cap was missing."
+    # A note is about a part: what was soaped there is tight as before.
+    before = [one for one in rows(sound("spacer")) if "proven tight" in one]
+    for title in before:
+        assert rows(job)[title] == rows(sound("spacer"))[title]
+
+
 def test_the_stack_the_gauge_and_the_plug_stand_in_it():
     job = sound("spacer")
     stack = {

@@ -146,6 +146,16 @@ def test_a_sign_in_is_of_its_device_and_lapses(people, lead, clock):
     assert people.known(fresh, "d1") is None
 
 
+def test_a_page_left_open_keeps_nobody_signed_in(people, lead, clock):
+    token = people.sign_in(LEAD, code=CODE, device="", address=AT)
+    for _ in range(12):
+        clock.on(hours=1)
+        assert people.known(token, "", looking=True)
+    clock.on(minutes=1)
+    assert people.known(token, "", looking=True) is None
+    assert people.known(token, "") is None
+
+
 def test_a_clock_that_was_set_back_makes_no_code_last(people, lead, clock):
     token = people.sign_in(LEAD, code=CODE, device="", address=AT)
     people.give_code(people.known(token, ""), CODE, AT)

@@ -11,7 +11,7 @@ import pytest
 from werkzeug.exceptions import RequestTimeout
 
 from gentle_ember.web import patience
-from gentle_ember.web.patience import MOST_OF_ONE, Patience, PatientBody
+from gentle_ember.web.patience import AT_ONCE, MOST_OF_ONE, Patience, PatientBody
 from tests.helpers.serving import Server
 
 
@@ -71,39 +71,79 @@ def test_a_device_that_is_gone_leaves_what_came():
     assert PatientBody(Gone(b"abc"), 10).read() == b"abc"
 
 
-def ask(app, address, length="5", body=None):
+def ask(app, address, length="5", body=None, method="POST"):
     told = []
     environ = {
+        "REQUEST_METHOD": method,
         "CONTENT_LENGTH": length, "REMOTE_ADDR": address,
         "wsgi.input": body or io.BytesIO(b"12345"),
     }  # fmt: skip
     return b"".join(app(environ, lambda status, _head: told.append(status))), told
 
 
-def test_bodies_under_way_are_counted_by_device_and_let_go():
-    inside, most = threading.Semaphore(0), threading.Event()
-
-    def app(environ, start):
-        if environ["REMOTE_ADDR"] == "slow":
-            inside.release()
-            most.wait(10)
-        start("200 OK", [])
-        return [environ["wsgi.input"].read()]
-
-    patient = Patience(app)
-    at_work = [threading.Thread(target=ask, args=(patient, "slow")) for _ in range(MOST_OF_ONE)]
+def test_bodies_that_still_come_are_counted_by_device_and_let_go():
+    patient = Patience(
+        lambda environ, start: [start("200 OK", []), environ["wsgi.input"].read()][1:]
+    )
+    held = [Stalled(b"12") for _ in range(MOST_OF_ONE)]
+    answers = []
+    at_work = [
+        threading.Thread(target=lambda one=one: answers.append(ask(patient, "slow", "5", one)))
+        for one in held
+    ]
     for one in at_work:
         one.start()
-        inside.acquire()
+    while sum(one.first == b"" for one in held) < MOST_OF_ONE:
+        time.sleep(0.01)
     refused, told = ask(patient, "slow")
     assert told == ["503 Service Unavailable"] and json.loads(refused)["status"] == 503
     # Others are served, and so is a question without a body.
     assert ask(patient, "other")[0] == b"12345"
-    most.set()
+    assert ask(patient, "slow", length="0")[1] == ["200 OK"]
+    for one in held:
+        one.gone.set()
     for one in at_work:
         one.join()
+    assert [one for one, _ in answers] == [b"12"] * MOST_OF_ONE
     assert ask(patient, "slow") == (b"12345", ["200 OK"])
-    assert ask(patient, "slow", length="0")[1] == ["200 OK"]
+
+
+def test_answers_are_worked_out_a_few_at_a_time_and_writes_hold_up_no_look():
+    inside, most, at_once = threading.Semaphore(0), threading.Event(), []
+    lock = threading.Lock()
+
+    def app(environ, start):
+        if environ["REQUEST_METHOD"] == "PATCH":
+            with lock:
+                at_once.append(1)
+            inside.release()
+            most.wait(10)
+        start("200 OK", [])
+        return [b"seen"]
+
+    patient = Patience(app)
+    writes = [
+        threading.Thread(target=ask, args=(patient, f"d{n}", "5", None, "PATCH"))
+        for n in range(AT_ONCE + 3)
+    ]
+    for one in writes:
+        one.start()
+    for _ in range(AT_ONCE):
+        inside.acquire()
+    time.sleep(0.1)
+    assert len(at_once) == AT_ONCE
+    assert ask(patient, "other", length="0")[0] == b"seen"
+    most.set()
+    for one in writes:
+        one.join()
+    assert len(at_once) == AT_ONCE + 3
+
+
+def test_a_body_that_stops_is_told_so_and_takes_no_turn(monkeypatch):
+    monkeypatch.setattr(patience, "QUIET_S", 0.2)
+    patient = Patience(lambda environ, start: pytest.fail("it was let in"))
+    answer, told = ask(patient, "gone", length="100", body=Stalled(b"half"))
+    assert told == ["408 Request Timeout"] and json.loads(answer)["status"] == 408
 
 
 def test_sixty_half_sent_uploads_do_not_stop_the_shop(tmp_path):

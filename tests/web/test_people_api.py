@@ -278,3 +278,40 @@ def test_guesses_at_signing_in_are_told_to_wait(crew):
     answers = [crew.nobody.post("/api/me/sign-in", json=body) for _ in range(7)]
     assert [one.status_code for one in answers] == [403] * 5 + [429] * 2
     assert answers[-1].headers["Retry-After"] == "60"
+
+
+def test_a_signature_comes_back_by_redo_only_with_the_code_of_whoever_signed(crew):
+    odo, runa = crew.at[ShopRole.TECHNICIAN], crew.at[ShopRole.LEAD]
+    at = f"/api/jobs/{crew.jobs['Weir']}"
+    done = {"state": "done", "by": "Odo Marlin", "on": "2026-11-27", "note": ""}
+    key = iter(f"odos.phone-{n}" for n in range(20))
+
+    def step(client, kind):
+        return client.post(f"{at}/{kind}", json={"key": next(key)})
+
+    assert odo.post("/api/me/code", json={"code": CODE}).status_code == 200
+    change = {"changes": [{"path": "stages.intake", "value": done}], "base": 10**6}
+    assert odo.patch(at, json={**change, "key": next(key)}).status_code == 200
+    # Taken back, what stood before stands again: it is Odo's of another day, and signed by him.
+    back = step(odo, "undo")
+    assert (back.status_code, back.json["type"]) == (403, "/problems/code")
+    # Another person does not bring it about either, by whatever key.
+    assert step(runa, "undo").json["type"] == "/problems/hand"
+    assert odo.post("/api/me/code", json={"code": CODE}).status_code == 200
+    assert step(odo, "undo").status_code == 200
+    assert step(runa, "redo").json["type"] == "/problems/hand"
+
+
+def test_a_job_that_others_signed_is_taken_in_by_the_lead_alone(crew):
+    odo, runa = crew.at[ShopRole.TECHNICIAN], crew.at[ShopRole.LEAD]
+    files = {
+        name: runa.get(f"/api/jobs/{crew.jobs[name]}/export").data for name in ("Weir", "Lambing")
+    }
+    refused = odo.post("/api/import", data=files["Lambing"])
+    assert (refused.status_code, refused.json["type"]) == (403, "/problems/hand")
+    assert "signed by Runa Kestle: whoever leads the shop" in refused.json["detail"]
+    assert odo.post("/api/import", data=files["Weir"]).status_code == 201  # all of it is his
+    assert runa.post("/api/import", data=files["Lambing"]).status_code == 201
+    titles = [row["title"] for group in runa.get("/api/board?limit=50").json["groups"]
+              for row in group["rows"]]  # fmt: skip
+    assert sum(title.startswith(("Weir", "Lambing")) for title in titles) == 4

@@ -10,7 +10,9 @@ from PIL import Image
 
 from gentle_ember import cli
 from gentle_ember.documents import photo
-from gentle_ember.web.address import STREAMS
+from gentle_ember.web import events_api
+from gentle_ember.web.address import STREAMS, STREAMS_OF_ONE
+from tests.helpers.people import invited, lead_first
 from tests.helpers.service import change, ids, show
 
 # -- where it is served ---------------------------------------------------------------------
@@ -53,6 +55,37 @@ def test_a_stream_closed_before_its_first_word_gives_its_place_back(demo_client)
         told = demo_client.get(f"/api/jobs/{job}/events")
         assert told.status_code == 200
         told.response.close()
+
+
+def test_one_device_of_the_network_takes_few_of_the_streams(demo_client):
+    at = f"/api/jobs/{ids(demo_client)['Lambing']}/events"
+    phone, tablet = ({"environ_base": {"REMOTE_ADDR": f"192.168.0.{n}"}} for n in (7, 8))
+    held = [demo_client.get(at, **phone) for _ in range(STREAMS_OF_ONE)]
+    assert demo_client.get(at, **phone).status_code == 503
+    for other in (tablet, {}):
+        told = demo_client.get(at, **other)
+        assert told.status_code == 200
+        told.response.close()
+    for one in held:
+        one.response.close()
+    again = demo_client.get(at, **phone)
+    assert again.status_code == 200
+    again.response.close()
+
+
+def test_whoever_is_signed_out_hears_nothing_more(demo_client, monkeypatch):
+    monkeypatch.setattr(events_api, "BEAT_S", 0.05)
+    job = ids(demo_client)["Lambing"]
+    lead_first(demo_client)
+    odo = demo_client.application.test_client()
+    invited(demo_client, odo, "Odo Marlin", "technician")
+    told = odo.get(f"/api/jobs/{job}/events")
+    heard = iter(told.response)
+    assert b"revision" in next(heard) and next(heard).startswith(b":")
+    mine = odo.get("/api/me/sign-ins").json["sign_ins"][0]["id"]
+    assert demo_client.delete(f"/api/me/sign-ins/{mine}").status_code == 200
+    assert len(list(heard)) <= 2
+    told.response.close()
 
 
 # -- what is sent ----------------------------------------------------------------------------

@@ -194,7 +194,7 @@ describe('people', () => {
       'POST /api/people': [201, shown({ invitation: 'a1b2-c3d4-e5f6-0789' })]
     });
     inJob(People, {}, session);
-    expect(await screen.findByText(/can not sign in yet/)).toBeTruthy();
+    expect(await screen.findByText(/can't sign in yet/)).toBeTruthy();
     await type('Their name', ' Tamsin Quay ');
     await fireEvent.click(screen.getByRole('button', { name: 'Make an invitation' }));
     expect((await screen.findByText('a1b2-c3d4-e5f6-0789')).className).toContain('token');

@@ -174,6 +174,20 @@ def may_sign(changes: Iterable[Change]) -> bool:
     )  # fmt: skip
 
 
+def refuse_others_signatures(acting: Acting, job: Job) -> None:
+    """Refuse to take in a job that others signed, from whoever does not lead the shop.
+
+    Raises:
+        NotYoursError: names whose signatures they are.
+    """
+    others = sorted({name for name, _ in signatures(job).values()} - {acting.name})
+    if others and not acting.may(Permission.PEOPLE):
+        raise NotYoursError(
+            f"It is signed by {', '.join(others)}: whoever leads the shop takes in what others "
+            "signed."
+        )
+
+
 def refuse_hand(acting: Acting, before: Job, after: Job, changes: Iterable[Change]) -> None:
     """Refuse a write whose names are not of whoever makes it.
 

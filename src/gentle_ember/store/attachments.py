@@ -21,6 +21,8 @@ PARTS = (PART, "tmp")
 """How names of files begin that are being written, now and in earlier versions."""
 SETTLED_S = 3600
 """How long after it came a file that belongs to nothing is left alone [s]."""
+SYNCS_FOLDERS = os.name == "posix"
+"""Where a folder can be opened to be synced; elsewhere the file system sees to names itself."""
 WHOLE = re.compile(r"[0-9a-f]{64}")
 
 
@@ -35,12 +37,13 @@ def write_whole(path: Path, content: bytes) -> None:
             handle.flush()
             os.fsync(handle.fileno())
         part.replace(path)
-        # The name too, so that a power cut takes no file the database knows.
-        folder = os.open(path.parent, os.O_RDONLY)
-        try:
-            os.fsync(folder)
-        finally:
-            os.close(folder)
+        if SYNCS_FOLDERS:
+            # The name too, so that a power cut takes no file the database knows.
+            folder = os.open(path.parent, os.O_RDONLY)
+            try:
+                os.fsync(folder)
+            finally:
+                os.close(folder)
     finally:
         part.unlink(missing_ok=True)
 

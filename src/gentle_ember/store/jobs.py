@@ -334,19 +334,25 @@ class JobStore:
         if found:
             raise InvalidJobError([FieldError(one.path, one.text) for one in found])
 
-    def undo(self, job_id: str, *, key: str, who: str) -> Stored:
+    def undo(
+        self, job_id: str, *, key: str, who: str, acting: Acting | None = None
+    ) -> Stored:  # fmt: skip
         """Append the inverse of the newest change of this device that is not yet undone.
 
         Raises:
             NothingToUndoError: it has none, or another device wrote at the same place since.
         """
-        return self._step(job_id, "undo", key, who)
+        return self._step(job_id, "undo", key, who, acting)
 
-    def redo(self, job_id: str, *, key: str, who: str) -> Stored:
+    def redo(
+        self, job_id: str, *, key: str, who: str, acting: Acting | None = None
+    ) -> Stored:  # fmt: skip
         """Append again the newest change of this device that was undone."""
-        return self._step(job_id, "redo", key, who)
+        return self._step(job_id, "redo", key, who, acting)
 
-    def _step(self, job_id: str, kind: str, key: str, who: str) -> Stored:
+    def _step(
+        self, job_id: str, kind: str, key: str, who: str, acting: Acting | None
+    ) -> Stored:  # fmt: skip
         with self.writing.begin() as session:
             if by_key(session, key):
                 return self._stored(session, job_id)
@@ -368,6 +374,8 @@ class JobStore:
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
             job, changes, inverse = self._changed(row, changes)
+            if acting is not None:  # what comes back signed is signed by whoever brings it back
+                refuse_hand(acting, self._whole(row).job, job, [])
             self._refuse_past_stops(self._whole(row).job, job, row.id)
             append(session, row, kind, target.revision, key, who, changes, inverse)
             stored = self._save(session, row, job, key)

@@ -265,8 +265,11 @@ class People:
         self.access.info("%s signed in from %s", name, device or address)
         return token
 
-    def known(self, token: str, device: str) -> SignedIn | None:
-        """Whose token it is; nobody's when it ended, or comes from another device."""
+    def known(self, token: str, device: str, *, looking: bool = False) -> SignedIn | None:
+        """Whose token it is; nobody's when it ended, or comes from another device.
+
+        A page that is only left open is `looking`: that keeps nobody signed in.
+        """
         if not token:
             return None
         now = self._clock()
@@ -286,7 +289,7 @@ class People:
             signed = SignedIn(
                 row.id, person.id, person.name, ShopRole(person.role), tuple(person.sets), given
             )
-        if not timedelta(0) <= away < SEEN:
+        if not looking and not timedelta(0) <= away < SEEN:
             self._seen(signed.id, now)
         return signed
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from gentle_ember.core.people import Acting, refuse_others_signatures
 from gentle_ember.core.stages.hand_over.seals import faults
 from gentle_ember.documents import jobfile
 from gentle_ember.store.attachments import AttachmentStore
@@ -30,18 +31,22 @@ def export_job(jobs: JobStore, attachments: AttachmentStore, job_id: str) -> byt
 
 
 def import_job(
-    jobs: JobStore, attachments: AttachmentStore, data: bytes, who: str, *, take_back: bool = False
-) -> Stored:
+    jobs: JobStore, attachments: AttachmentStore, data: bytes, who: str, *,
+    take_back: bool = False, acting: Acting | None = None,
+) -> Stored:  # fmt: skip
     """Take in a job file; with `take_back` without the signatures and acts that do not pass.
 
     Raises:
         JobFileError: the file is not whole, not ours, or from a newer version.
         InvalidJobError: the job in it contradicts itself, or does what is not allowed here.
+        NotYoursError: others signed it, and whoever takes it in does not lead the shop.
     """
     content, files = jobfile.read(data)
     valid_job(content.job.model_dump(mode="json"))
     if broken := next(faults(content.job), ""):
         raise jobfile.JobFileError(f"Not taken in: {broken}.")
+    if acting is not None:
+        refuse_others_signatures(acting, content.job)
     if not take_back:
         jobs.refuse_unearned(content.id, content.job)
     for body in files.values():

@@ -54,6 +54,8 @@ _ALIASES: dict[str, str] = {
     "w": "watt", "watts": "watt", "kw": "kilowatt", "k": "kilowatt", "hp": "horsepower",
     "bhp": "horsepower", "ps": "metric_horsepower", "va": "watt", "kva": "kilowatt",
     "v": "volt", "volts": "volt", "a": "ampere", "amp": "ampere", "amps": "ampere",
+    "ohm": "ohm", "ohms": "ohm", "ω": "ohm", "Ω": "ohm", "kohm": "kiloohm", "kω": "kiloohm",
+    "kΩ": "kiloohm", "megohm": "megaohm", "megohms": "megaohm",
     "hz": "hertz", "rpm": "revolutions_per_minute",
     "btu/h": "Btu/hour", "btuh": "Btu/hour", "btu/hr": "Btu/hour", "btu": "Btu",
     "kbtu/h": "kiloBtu/hour", "mbh": "kiloBtu/hour",

@@ -51,6 +51,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "heat_rate": (Unit("BTU/h", "Btu/h", 0), Unit("kW", "kW", 2)),
     "voltage": (Unit("V", "V", 1), Unit("V", "V", 1)),
     "current": (Unit("A", "A", 2), Unit("A", "A", 2)),
+    "resistance": (Unit("ohm", "ohm", 2), Unit("ohm", "ohm", 2)),
     "frequency": (Unit("Hz", "Hz", 2), Unit("Hz", "Hz", 2)),
     "speed": (Unit("rpm", "rpm", 0), Unit("rpm", "rpm", 0)),
     "elevation": (Unit("ft", "ft", 0), Unit("m", "m", 0)),

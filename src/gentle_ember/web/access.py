@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from flask import Response, current_app, g, request
@@ -84,6 +85,15 @@ def signed_in() -> SignedIn | None:
     return found
 
 
+def standing() -> Callable[[], bool]:
+    """What says later on whether the sign-in of this request still stands."""
+    if signed_in() is None:
+        return lambda: True
+    people, token = services().people, request.cookies.get(SIGN_IN_COOKIE, "")
+    device = g.get("device", "")
+    return lambda: people.known(token, device, looking=True) is not None
+
+
 def does(endpoint: str, method: str) -> Permission:
     """What an operation does."""
     if (named := DOES.get(endpoint) or PARTS.get(endpoint.partition(".")[0])) is not None:
@@ -97,6 +107,7 @@ def refused(device: str) -> Response | None:
     people, endpoint = services().people, request.endpoint or ""
     if not request.path.startswith("/api/") or endpoint == "health" or not asked():
         return None
+    g.device = device
     g.signed_in = people.known(request.cookies.get(SIGN_IN_COOKIE, ""), device)
     if endpoint in FREE:
         return None

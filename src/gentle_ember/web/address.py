@@ -8,5 +8,5 @@ LAN_VARIABLE = "GENTLE_EMBER_LAN"
 """Port on the network, where the shop is served there."""
 BACKUPS_VARIABLE = "GENTLE_EMBER_BACKUPS"
 """Set where a backup is made each day."""
-STREAMS = 40
-"""Streams at most; each holds a thread of the server, which has some more than these."""
+STREAMS, STREAMS_OF_ONE = 200, 24
+"""Streams at most, and of one device of the network; each holds a thread of the server."""

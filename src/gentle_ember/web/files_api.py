@@ -94,7 +94,10 @@ def import_() -> Response:
     data = request.get_data(cache=False)
     who = access.hand(request.args.get("who", "")[:120])
     take_back = request.args.get("take_back") == "yes"
-    stored = import_job(services().jobs, services().attachments, data, who, take_back=take_back)
+    stored = import_job(
+        services().jobs, services().attachments, data, who, take_back=take_back,
+        acting=access.acting(),
+    )  # fmt: skip
     return sent(snapshot(stored, services().plan(stored), set()), 201)
 
 

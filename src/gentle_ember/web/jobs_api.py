@@ -112,14 +112,18 @@ def refuse_unsent(changes: list[Change]) -> None:
 @api.post("/<job_id>/undo", responses={200: SnapshotOut})
 def undo(path: JobPath, body: StepIn) -> Response:
     """Append the inverse of the newest change."""
-    stored = services().jobs.undo(path.job_id, key=body.key, who=access.hand(body.who))
+    stored = services().jobs.undo(
+        path.job_id, key=body.key, who=access.hand(body.who), acting=access.acting()
+    )
     return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
 def redo(path: JobPath, body: StepIn) -> Response:
     """Append again what was undone last."""
-    stored = services().jobs.redo(path.job_id, key=body.key, who=access.hand(body.who))
+    stored = services().jobs.redo(
+        path.job_id, key=body.key, who=access.hand(body.who), acting=access.acting()
+    )
     return sent(snapshot(stored, services().plan(stored), _views(body.views)))
 
 

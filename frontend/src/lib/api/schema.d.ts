@@ -3625,11 +3625,13 @@ export interface components {
             look: components["schemas"]["Look"];
             /**
              * @default {
+             *       "bond": null,
              *       "compression": null,
              *       "gap": null,
              *       "lash_exhaust": null,
              *       "lash_intake": null,
              *       "leak_down": null,
+             *       "oil_level": null,
              *       "stream": null,
              *       "volts": null
              *     }
@@ -3844,6 +3846,8 @@ export interface components {
          */
         FoundMeasures: {
             /** @default null */
+            bond: components["schemas"]["Fact"] | null;
+            /** @default null */
             compression: components["schemas"]["Fact"] | null;
             /** @default null */
             gap: components["schemas"]["Fact"] | null;
@@ -3853,6 +3857,8 @@ export interface components {
             lash_intake: components["schemas"]["Fact"] | null;
             /** @default null */
             leak_down: components["schemas"]["Fact"] | null;
+            /** @default null */
+            oil_level: components["schemas"]["Fact"] | null;
             /** @default null */
             stream: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -9220,6 +9226,11 @@ export interface components {
              * @default
              */
             made: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /**
              * Part
              * @default

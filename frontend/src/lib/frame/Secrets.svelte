@@ -1,4 +1,6 @@
 <script lang="ts">
+  import SecretField from './SecretField.svelte';
+
   /** A passphrase and a code chosen by whoever is to use them. */
   interface Props {
     keep: (passphrase: string, code: string) => Promise<void>;
@@ -7,11 +9,10 @@
     ready?: boolean;
   }
   let { keep, label, wrong, ready = true }: Props = $props();
-  const id = $props.id();
   let passphrase = $state('');
   let again = $state('');
   let code = $state('');
-  let differ = $derived(again !== '' && passphrase !== again);
+  let differ = $derived(again !== '' && passphrase !== again ? 'The two differ.' : '');
 
   function submit(event: SubmitEvent) {
     event.preventDefault();
@@ -20,46 +21,25 @@
 </script>
 
 <form onsubmit={submit}>
-  <div>
-    <label for={`${id}-p`}>Passphrase</label>
-    <input
-      id={`${id}-p`}
-      class="input w-full"
-      type="password"
-      autocomplete="new-password"
-      bind:value={passphrase}
-      aria-describedby={`${id}-ph`}
-    />
-    <p id={`${id}-ph`} class="quiet">Twelve letters or more: four words in a row do well.</p>
-  </div>
-  <div>
-    <label for={`${id}-a`}>Passphrase again</label>
-    <input
-      id={`${id}-a`}
-      class="input w-full"
-      type="password"
-      autocomplete="new-password"
-      bind:value={again}
-      aria-invalid={differ}
-    />
-    {#if differ}<p class="text-error font-semibold">The two differ.</p>{/if}
-  </div>
-  <div>
-    <label for={`${id}-c`}>Code for the bench</label>
-    <input
-      id={`${id}-c`}
-      class="input w-full num"
-      type="password"
-      inputmode="numeric"
-      autocomplete="off"
-      bind:value={code}
-      aria-describedby={`${id}-ch`}
-    />
-    <p id={`${id}-ch`} class="quiet">
-      Six to ten digits: it signs you in on the shop's own machine and paired phones, and is asked
-      for with each signature.
-    </p>
-  </div>
+  <SecretField
+    label="Passphrase"
+    bind:value={passphrase}
+    autocomplete="new-password"
+    hint="Twelve letters or more: four words in a row do well."
+  />
+  <SecretField
+    label="Passphrase again"
+    bind:value={again}
+    autocomplete="new-password"
+    wrong={differ}
+  />
+  <SecretField
+    label="Code for the bench"
+    bind:value={code}
+    autocomplete="off"
+    digits
+    hint="Six to ten digits: it signs you in on the shop's own machine and paired phones, and is asked for with each signature."
+  />
   <p class="text-error font-semibold" role="alert">{wrong}</p>
   <button class="btn btn-primary" disabled={!ready || !passphrase || passphrase !== again || !code}
     >{label}</button

@@ -2,6 +2,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
   import { me } from '$lib/session/me.svelte';
+  import SecretField from './SecretField.svelte';
   import Secrets from './Secrets.svelte';
 
   const client = useQueryClient();
@@ -74,17 +75,12 @@
     {:else}
       <form onsubmit={signIn}>
         {@render named()}
-        <label for="secret">Passphrase, or code</label>
-        <input
-          id="secret"
-          class="input w-full"
-          type="password"
-          autocomplete="current-password"
+        <SecretField
+          label="Passphrase, or code"
           bind:value={secret}
-          aria-invalid={wrong !== ''}
-          aria-describedby="sign-wrong"
+          autocomplete="current-password"
         />
-        <p id="sign-wrong" class="text-error font-semibold" role="alert">{wrong}</p>
+        <p class="text-error font-semibold" role="alert">{wrong}</p>
         <button class="btn btn-primary mt-2" disabled={!name.trim() || !secret}>Sign in</button>
       </form>
       <button class="btn btn-ghost btn-sm self-start" onclick={() => (invited = true)}

@@ -54,6 +54,7 @@ class Me {
   async signOut(): Promise<void> {
     this.take(await ask(api.DELETE('/api/me')));
     await shelf.forget();
+    await forgetAnswers();
   }
 
   /** Ask for the code of whoever is signed in; whether it was given. */
@@ -70,6 +71,16 @@ class Me {
   settle(given: boolean): void {
     this.asking?.done(given);
     this.asking = undefined;
+  }
+}
+
+/** Photos and lists kept for a time without network go with whoever saw them. */
+async function forgetAnswers(): Promise<void> {
+  if (typeof caches === 'undefined') return;
+  for (const name of await caches.keys()) {
+    const cache = await caches.open(name);
+    for (const request of await cache.keys())
+      if (new URL(request.url).pathname.startsWith('/api/')) await cache.delete(request);
   }
 }
 

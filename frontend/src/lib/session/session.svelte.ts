@@ -15,7 +15,9 @@ const SAVE_MS = 900;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 /** Answers that say nothing of what was written: not paired, gone, too many, too slow, too busy. */
 const LATER = [0, 401, 403, 404, 408, 421, 425, 429];
-const waits = (status: number) => LATER.includes(status) || status >= 500;
+/** Whether it may be taken later; what a role does not allow is not. */
+const waits = ({ status, kind }: Refusal) =>
+  kind !== 'role' && (LATER.includes(status) || status >= 500);
 
 export type SaveState = 'saved' | 'typing' | 'saving' | 'unreached';
 
@@ -313,7 +315,7 @@ export class JobSession {
           if (!(await me.giveCode(error.message))) this.letGo(write);
           continue;
         }
-        if (waits(error.status)) {
+        if (waits(error)) {
           if (!this.settled) await this.recall();
           this.lost(error);
           break;
@@ -398,7 +400,7 @@ export class JobSession {
 
   private refuse(error: unknown, paths: string[]): void {
     if (!(error instanceof Refusal)) throw error;
-    if (waits(error.status)) {
+    if (waits(error)) {
       this.lost(error);
       return;
     }

@@ -18,7 +18,7 @@
       ? 'invited, has not come in yet'
       : one.signs_in
         ? ''
-        : 'can not sign in yet: make an invitation'
+        : "can't sign in yet: make an invitation"
   );
 </script>
 

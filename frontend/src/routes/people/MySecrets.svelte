@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask, Refusal } from '$lib/api/client';
+  import SecretField from '$lib/frame/SecretField.svelte';
   import { me } from '$lib/session/me.svelte';
 
   let now = $state('');
@@ -24,42 +25,33 @@
 
 <section class="section" aria-labelledby="secrets">
   <h2 id="secrets">My passphrase and code</h2>
-  <form onsubmit={change} class="flex flex-wrap gap-3 items-end">
-    <div>
-      <label for="now">Passphrase now</label>
-      <input
-        id="now"
-        class="input"
-        type="password"
-        autocomplete="current-password"
-        bind:value={now}
-      />
-    </div>
-    <div>
-      <label for="new-p">New passphrase</label>
-      <input
-        id="new-p"
-        class="input"
-        type="password"
-        autocomplete="new-password"
-        placeholder="as it is"
-        bind:value={passphrase}
-      />
-    </div>
-    <div>
-      <label for="new-c">New code</label>
-      <input
-        id="new-c"
-        class="input num"
-        type="password"
-        inputmode="numeric"
-        autocomplete="off"
-        placeholder="as it is"
-        bind:value={code}
-      />
-    </div>
+  <form onsubmit={change} class="grid gap-3">
+    <SecretField label="Passphrase now" bind:value={now} autocomplete="current-password" />
+    <SecretField
+      label="New passphrase"
+      bind:value={passphrase}
+      autocomplete="new-password"
+      placeholder="as it is"
+    />
+    <SecretField
+      label="New code"
+      bind:value={code}
+      autocomplete="off"
+      digits
+      placeholder="as it is"
+    />
     <button class="btn" disabled={!now || (!passphrase && !code)}>Change them</button>
   </form>
   <p class="text-error font-semibold" role="alert">{wrong}</p>
   <p role="status">{said}</p>
 </section>
+
+<style>
+  form {
+    grid-template-columns: repeat(auto-fill, minmax(14rem, 1fr));
+  }
+  button {
+    justify-self: start;
+    align-self: center;
+  }
+</style>

@@ -24,6 +24,7 @@ _ALL = (
     Kind("apparent_power", "apparent power", "W", 2800.0),
     Kind("voltage", "voltage", "V", 120.0),
     Kind("current", "current", "A", 9.0),
+    Kind("resistance", "resistance", "ohm", 0.4),
     Kind("frequency", "frequency", "Hz", 60.0),
     Kind("speed", "engine speed", "rad/s", 377.0),
     Kind("elevation", "elevation", "m", 609.6),

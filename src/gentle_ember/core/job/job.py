@@ -153,6 +153,10 @@ class FoundMeasures(Model):
         Fact | None, Quantity("pressure", "Compression, the least cylinder", 0.0, 3e6)
     ] = None
     leak_down: Annotated[Fact | None, Quantity("share", "Leak-down", 0.0, 1.0)] = None
+    bond: Annotated[Fact | None, Quantity("resistance", "Neutral to frame", 0.0, 1e9)] = None
+    oil_level: Annotated[
+        Fact | None, Quantity("share", "Oil: 0 % at the low mark, 100 % at the full one", 0.0, 3.0)
+    ] = None
     stream: Annotated[
         Fact | None, Quantity("volume", "Ran out at the bowl in 15 seconds", 0.0, 5e-3)
     ] = None

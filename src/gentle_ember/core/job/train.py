@@ -8,7 +8,7 @@ from pydantic import Field
 
 from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.ends import Seal
-from gentle_ember.core.job.facts import Fact, Key, Model, Name, Quantity
+from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
 
 AS_FOUND = "as_found"
 """Key of somebody else's train in the job; every other train is keyed by its fuel."""
@@ -34,6 +34,8 @@ class Slot(Model):
     """Whether it stands as it must; None until somebody looked."""
     made: Month = ""
     """The date printed on a hose."""
+    note: Note = ""
+    """What whoever has it in hand wants to be known of it; photos hang on its path."""
 
 
 class Train(Model):

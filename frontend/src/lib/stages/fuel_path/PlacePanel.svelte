@@ -6,6 +6,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import { LOADS } from './layout';
+  import Photos from '$lib/stages/intake/Photos.svelte';
   import Insert from './Insert.svelte';
   import Picker from './Picker.svelte';
   import type { Workbench } from './work.svelte';
@@ -112,6 +113,10 @@
       />
     </div>
   {/if}
+  <div class="mt-2 noted">
+    <TextField path={`${at}.note`} label="Note at this part" rows={2} />
+    <Photos subject={at} label={place.name} />
+  </div>
   <Picker {bench} />
 </section>
 
@@ -175,7 +180,15 @@
     align-items: center;
   }
 
+  .noted {
+    display: grid;
+    grid-template-columns: minmax(0, 30rem) auto;
+    gap: 0.4rem 1rem;
+    align-items: center;
+  }
+
   @media (max-width: 700px) {
+    .noted,
     .cols {
       grid-template-columns: 1fr;
     }

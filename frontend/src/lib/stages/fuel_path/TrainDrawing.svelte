@@ -2,7 +2,8 @@
   import type { Train } from '$lib/api/client';
   import { prefs } from '$lib/session/prefs.svelte';
   import Ladder from './Ladder.svelte';
-  import { cells, strips } from './layout';
+  import { cells, strips, walked } from './layout';
+  import UprightTrain from './UprightTrain.svelte';
   import { shapeOf } from './shapes';
 
   interface Props {
@@ -17,6 +18,8 @@
   const LEFT = 44;
   const RIGHT = 74;
   const AXIS = 62;
+  /** A screen narrower than this stands the train upright. */
+  const NARROW = 560;
   let room = $state(752);
   let placed = $derived(cells(train, room - LEFT - RIGHT));
   let end = $derived((placed.at(-1)?.x ?? 0) + (placed.at(-1)?.width ?? 0));
@@ -39,109 +42,111 @@
     new Set(train.troubles.filter((one) => one.joint).map((one) => one.slot))
   );
 
+  let wrong = $derived(new Set([...bad, ...jointTrouble]));
+
   function move(event: KeyboardEvent, at: number) {
-    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
-    const goal =
-      event.key === 'Home' ? 0 : event.key === 'End' ? placed.length - 1 : at + (step ?? 0);
-    if (step !== undefined || event.key === 'Home' || event.key === 'End') {
-      const next = placed[goal];
-      if (next) {
-        select(next.key);
-        drawing?.querySelector<SVGElement>(`[data-slot="${next.key}"]`)?.focus();
-      }
-    } else if (event.key === 'Enter' || event.key === ' ') {
-      select((placed[at] as { key: string }).key);
-      act('swap');
-    } else if (event.key === 'Delete') act('remove');
-    else return;
+    const goal = walked(event.key, at, placed.length - 1);
+    if (goal === undefined) return;
     event.preventDefault();
+    if (typeof goal === 'string') {
+      select((placed[at] as { key: string }).key);
+      return act(goal);
+    }
+    const next = placed[goal];
+    if (!next) return;
+    select(next.key);
+    drawing?.querySelector<SVGElement>(`[data-slot="${next.key}"]`)?.focus();
   }
 </script>
 
 <div class="scroll" bind:clientWidth={room}>
-  <svg
-    bind:this={drawing}
-    viewBox={`0 0 ${width} ${height}`}
-    {width}
-    {height}
-    role="group"
-    aria-label={`${train.title}: ${train.places.length} parts from source to intake`}
-  >
-    <g transform={`translate(${LEFT} ${AXIS})`}>
-      {#each train.places as place, i (place.key)}
-        {@const cell = placed[i]}
-        {#if cell}
-          {@const shape = shapeOf(place.kind, place.role)}
-          <line
-            class="line"
-            x1={cell.x}
-            x2={cell.middle - shape.half}
-            y1="0"
-            y2="0"
-            class:none={i === 0}
-          />
-          <line
-            class="line"
-            x1={cell.middle + shape.half}
-            x2={cell.x + cell.width}
-            y1="0"
-            y2="0"
-            class:none={i === train.places.length - 1}
-          />
-          <g
-            class="part"
-            class:here={selected === place.key}
-            class:stopped={stopped.has(place.key)}
-            class:minded={minded.has(place.key)}
-            role="button"
-            tabindex={selected === place.key || (!selected && i === 0) ? 0 : -1}
-            aria-pressed={selected === place.key}
-            aria-label={`${i + 1}: ${place.name}${stopped.has(place.key) ? ', stop' : minded.has(place.key) ? ', caution' : ''}`}
-            data-slot={place.key}
-            onclick={() => select(place.key)}
-            onfocus={() => select(place.key)}
-            onkeydown={(event) => move(event, i)}
-          >
-            <rect
-              class="frame"
-              x={cell.x + 2}
-              y="-48"
-              width={cell.width - 4}
-              height={ladderTop - 32}
-              rx="5"
+  {#if room < NARROW}
+    <UprightTrain {train} {selected} {select} {act} {stopped} {minded} {wrong} />
+  {:else}
+    <svg
+      bind:this={drawing}
+      viewBox={`0 0 ${width} ${height}`}
+      {width}
+      {height}
+      role="group"
+      aria-label={`${train.title}: ${train.places.length} parts from source to intake`}
+    >
+      <g transform={`translate(${LEFT} ${AXIS})`}>
+        {#each train.places as place, i (place.key)}
+          {@const cell = placed[i]}
+          {#if cell}
+            {@const shape = shapeOf(place.kind, place.role)}
+            <line
+              class="line"
+              x1={cell.x}
+              x2={cell.middle - shape.half}
+              y1="0"
+              y2="0"
+              class:none={i === 0}
             />
-            <g transform={`translate(${cell.middle} 0)`} class:turned={place.turned}>
-              {#each shape.body as d, n (n)}<path class="body" {d} />{/each}
-              {#each shape.lines ?? [] as d, n (n)}<path class="over" {d} />{/each}
-              {#if place.kind === 'unknown'}<text class="mark" y="6">?</text>{/if}
-            </g>
-            <title>{place.name}</title>
-            {#each cell.lines as text, n (n)}
-              <text class="title" x={cell.middle} y={52 + n * 13}>{text}</text>
-            {/each}
-            <text class="sub" x={cell.middle} y={52 + cell.lines.length * 13 + 1}
-              >{place.sub[prefs.system]}</text
+            <line
+              class="line"
+              x1={cell.middle + shape.half}
+              x2={cell.x + cell.width}
+              y1="0"
+              y2="0"
+              class:none={i === train.places.length - 1}
+            />
+            <g
+              class="part"
+              class:here={selected === place.key}
+              class:stopped={stopped.has(place.key)}
+              class:minded={minded.has(place.key)}
+              role="button"
+              tabindex={selected === place.key || (!selected && i === 0) ? 0 : -1}
+              aria-pressed={selected === place.key}
+              aria-label={`${i + 1}: ${place.name}${stopped.has(place.key) ? ', stop' : minded.has(place.key) ? ', caution' : ''}`}
+              data-slot={place.key}
+              onclick={() => select(place.key)}
+              onfocus={() => select(place.key)}
+              onkeydown={(event) => move(event, i)}
             >
-          </g>
-        {/if}
-      {/each}
-      {#each train.places as place, i (place.key)}
-        {@const cell = placed[i]}
-        {#if cell && place.joint}
-          <line class="drop" x1={cell.x} x2={cell.x} y1="11" y2={height - AXIS - 14} />
-          <g
-            class="joint"
-            class:wrong={bad.has(place.key) || jointTrouble.has(place.key)}
-            transform={`translate(${cell.x} 0)`}
-          >
-            <circle r="8.5" />
-            <text y="3.6">{bad.has(place.key) ? '×' : place.joint.letter}</text>
-          </g>
-        {/if}
-      {/each}
-    </g>
-    <Ladder {train} strips={shown} left={LEFT} {end} {stopped} />
-  </svg>
+              <rect
+                class="frame"
+                x={cell.x + 2}
+                y="-48"
+                width={cell.width - 4}
+                height={ladderTop - 32}
+                rx="5"
+              />
+              <g transform={`translate(${cell.middle} 0)`} class:turned={place.turned}>
+                {#each shape.body as d, n (n)}<path class="body" {d} />{/each}
+                {#each shape.lines ?? [] as d, n (n)}<path class="over" {d} />{/each}
+                {#if place.kind === 'unknown'}<text class="mark" y="6">?</text>{/if}
+              </g>
+              <title>{place.name}</title>
+              {#each cell.lines as text, n (n)}
+                <text class="title" x={cell.middle} y={52 + n * 13}>{text}</text>
+              {/each}
+              <text class="sub" x={cell.middle} y={52 + cell.lines.length * 13 + 1}
+                >{place.sub[prefs.system]}</text
+              >
+            </g>
+          {/if}
+        {/each}
+        {#each train.places as place, i (place.key)}
+          {@const cell = placed[i]}
+          {#if cell && place.joint}
+            <line class="drop" x1={cell.x} x2={cell.x} y1="11" y2={height - AXIS - 14} />
+            <g
+              class="joint"
+              class:wrong={wrong.has(place.key)}
+              transform={`translate(${cell.x} 0)`}
+            >
+              <circle r="8.5" />
+              <text y="3.6">{bad.has(place.key) ? '×' : place.joint.letter}</text>
+            </g>
+          {/if}
+        {/each}
+      </g>
+      <Ladder {train} strips={shown} left={LEFT} {end} {stopped} />
+    </svg>
+  {/if}
 </div>
 
 <style>

@@ -148,3 +148,17 @@ export function spaced<T extends { y: number }>(wanted: T[], gap = 13): T[] {
   });
   return sorted;
 }
+
+/** Where a key leads along the train: another place, or what is done at this one. */
+export function walked(
+  key: string,
+  at: number,
+  last: number
+): number | 'swap' | 'remove' | undefined {
+  const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[key];
+  if (step !== undefined) return at + step;
+  if (key === 'Home') return 0;
+  if (key === 'End') return last;
+  if (key === 'Enter' || key === ' ') return 'swap';
+  return key === 'Delete' ? 'remove' : undefined;
+}

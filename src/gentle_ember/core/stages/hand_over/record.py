@@ -5,6 +5,7 @@ Everything in it is read off the job; what is not there is said to be missing, n
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -12,12 +13,13 @@ from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Confirmation, Job, StageState
+from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.core.stages.fit.holds import evidence
 from gentle_ember.core.stages.fuel_path.stack import stack_view
-from gentle_ember.core.stages.fuel_path.trains import trains_to_build
+from gentle_ember.core.stages.fuel_path.trains import parts_of, trains_to_build
 from gentle_ember.core.stages.hand_over.teaching import drills
 from gentle_ember.core.stages.load_test.plug import CHART
 from gentle_ember.core.stages.load_test.tests import load_tests_here
@@ -69,6 +71,7 @@ def record(plan: Plan) -> tuple[RecordSection, ...]:
         RecordSection("Set differently, by whom and why", tuple(_otherwise(plan.job))),
         RecordSection("Stages signed", tuple(_signed(plan.job))),
         RecordSection("Owner taught", tuple(_taught(plan))),
+        RecordSection("Notes at parts", tuple(_noted(plan))),
         RecordSection("Photos asked for", tuple(_photos(plan))),
         RecordSection("Photos and files", tuple(
             Row(one.name, f"{one.sha256[:16]}…") for one in plan.job.attachments.values()
@@ -233,6 +236,23 @@ def _otherwise(job: Job) -> Iterator[Row]:
     for key, step in job.fit.steps.items():
         if step.state == "skipped":
             yield Row(f"step not done: {step.what or key}", step.reason or MISSING, by=step.by)
+
+
+def _noted(plan: Plan) -> Iterator[Row]:
+    """What was noted at a part of a train, with how many photos hang there."""
+    parts = parts_of(plan.job, plan.catalog)
+    taken = Counter(one.subject for one in plan.job.attachments.values())
+    called = {str(fuel): text for fuel, text in NAMES.items()} | {AS_FOUND: "as found"}
+    for name, train in plan.job.trains.items():
+        where = called.get(name, name).capitalize()
+        for key, slot in train.slots.items():
+            photos = taken[f"trains.{name}.slots.{key}"]
+            if not slot.note.strip() and not photos:
+                continue
+            part = parts.get(slot.part)
+            what = part.name if part else slot.unknown or "a part nobody knows"
+            told = [slot.note.strip(), f"{photos} {'photo' if photos == 1 else 'photos'}"]
+            yield Row(f"{where}: {what}", "; ".join(filter(None, told if photos else told[:1])))
 
 
 def _photos(plan: Plan) -> Iterator[Row]:

@@ -22,10 +22,17 @@ RESTING_V = 12.4
 COMPRESSION_PA = 60 * PSI_PA
 """Cranked, throttle open; a set with a release reads less, and is judged by leak-down [Pa]."""
 LEAK_DOWN = 0.20
+BONDED_OHM, FLOATING_OHM = 1.0, 100e3
+"""Neutral and frame are one under the first, and apart over the second, set off and unplugged;
+between them is a joint that is neither [ohm]."""
+OVER_THE_MARK = 1.1
+"""Oil over the full mark by more than the dipstick is read to."""
 STREAM_TIMES, STREAM_S = 2.0, 15.0
 """A stream at the bowl is to bring twice what full load burns."""
 
 MEASURES: dict[str, tuple[str, ...]] = {
+    "ground": ("bond",),
+    "oil": ("oil_level",),
     "tank_filter": ("stream",),
     "plug": ("gap",),
     "compression": ("compression", "leak_down"),
@@ -119,7 +126,46 @@ def _stream(job: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
     yield MeasureSays(thin, ("Too thin a stream. " if thin else "A full stream. ") + says)
 
 
+def _bond(_: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
+    if found.bond is None:
+        return
+    if found.bond.value <= BONDED_OHM:
+        yield MeasureSays(
+            False,
+            "Bonded. A transfer switch that does not switch the neutral wants it floating; the "
+            "plate and local code decide.",
+        )
+    elif found.bond.value >= FLOATING_OHM:
+        yield MeasureSays(
+            False,
+            "Floating. Used alone, a first fault to the frame trips nothing; the plate decides.",
+        )
+    else:
+        yield MeasureSays(
+            True,
+            "Neither bonded nor floating: a loose or burnt joint, or something is still plugged "
+            "in. Unplug all, measure again.",
+        )
+
+
+def _oil(_: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
+    if found.oil_level is None:
+        return
+    if found.oil_level.value <= 0.0:
+        yield MeasureSays(True, "At or under the low mark: it is not pulled before it is filled.")
+    elif found.oil_level.value > OVER_THE_MARK:
+        yield MeasureSays(
+            True,
+            "Over the mark: it foams and is drawn into the intake. Smell it: a stuck float fills "
+            "the crankcase with gasoline.",
+        )
+    else:
+        yield MeasureSays(False, "Between the marks.")
+
+
 RULES: dict[str, Callable[[Job, FoundMeasures], Iterator[MeasureSays]]] = {
+    "ground": _bond,
+    "oil": _oil,
     "tank_filter": _stream,
     "plug": _gap,
     "compression": _compression,

@@ -112,7 +112,6 @@ CHECKS: tuple[Check, ...] = (
         "Bond as on the plate and as its use needs. Look at it; don't guess.",
         "Bonded where a transfer switch expects it floating, or the other way, or loose.",
         Work("Put bond and ground right, by a qualified person", (), 30, "hand_over"),
-        "ohms, neutral to frame",
     ),
     Check(
         "fuel_age",
@@ -197,7 +196,6 @@ CHECKS: tuple[Check, ...] = (
         "At the mark, clean.",
         "Missing, low, black or over the mark.",
         Work("Drain and fill to the mark", ("engine oil",), 20, "first_start"),
-        "level",
     ),
     Check(
         "oil_smell",

@@ -62,10 +62,12 @@
             disabled={bench.busy}
             onclick={() => void bench.propose(train.template, 'repair')}>Other parts</button
           >
-          <button
-            class="btn btn-sm"
-            onclick={() => drawing && downloadSvg(drawing, `train-${train.name}`)}>SVG</button
-          >
+          {#if drawing}
+            <button
+              class="btn btn-sm"
+              onclick={() => drawing && downloadSvg(drawing, `train-${train.name}`)}>SVG</button
+            >
+          {/if}
           <button class="btn btn-sm btn-ghost" onclick={() => job().remove(`trains.${train.name}`)}
             >Remove this train</button
           >
