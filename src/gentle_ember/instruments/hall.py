@@ -20,6 +20,10 @@ LONGEST_S = 3.0
 """Nobody looked for longer: the bench stood still meanwhile."""
 
 
+GONE_S = 1800.0
+"""A bench goes so long after the last page that looked at it; a reload finds it as it stood [s]."""
+
+
 @dataclass
 class Live:
     """A bench with the clock it was last moved on by, and what happened on it."""
@@ -149,6 +153,7 @@ class Hall:
     def open(self, job: str, fuel: str, setup: Setup, seed: int) -> Live:
         """A fresh bench in place of the one before."""
         with self._lock:
+            self._leave()
             live = Live(Bench(setup, seed), self.clock())
             self._open[(job, fuel)] = live
             self._open.move_to_end((job, fuel))
@@ -159,10 +164,17 @@ class Hall:
     def of(self, job: str, fuel: str) -> Live | None:
         """The bench of a job and gas, if one is open."""
         with self._lock:
+            self._leave()
             live = self._open.get((job, fuel))
             if live is not None:
                 self._open.move_to_end((job, fuel))
             return live
+
+    def _leave(self) -> None:
+        """Put away what nobody looks at any more."""
+        now = self.clock()
+        for key in [key for key, live in self._open.items() if now - live.seen_s > GONE_S]:
+            del self._open[key]
 
     def close(self, job: str, fuel: str) -> None:
         """Put a bench away."""
