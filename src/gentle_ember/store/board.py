@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import astuple, dataclass
 from datetime import date, datetime
 from typing import Any
@@ -98,10 +99,11 @@ def _searched(job: Job) -> str:
     return " ".join(part for part in parts if part)
 
 
-def titles(session: Session, jobs: list[str]) -> dict[str, str]:
-    """What jobs are called, of those that there are."""
-    rows = select(BoardRow.job_id, BoardRow.title).where(BoardRow.job_id.in_(jobs))
-    return dict(session.execute(rows).tuples().all())
+def rows_of(session: Session, jobs: Sequence[str]) -> dict[str, BoardRow]:
+    """The rows of some jobs, of those that there are, in the order asked for."""
+    rows = session.scalars(select(BoardRow).where(BoardRow.job_id.in_(jobs)))
+    found = {row.job_id: row for row in rows}
+    return {job: found[job] for job in jobs if job in found}
 
 
 def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:

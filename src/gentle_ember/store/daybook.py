@@ -9,16 +9,19 @@ from pathlib import Path
 DAYS_KEPT = 60
 
 
+class _ByTheDay(TimedRotatingFileHandler):
+    """A full disk keeps no log, and nobody from their work."""
+
+    def handleError(self, record: logging.LogRecord) -> None:  # noqa: N802
+        """What could not be written is let go."""
+
+
 def daybook(data: Path, name: str) -> logging.Logger:
     """A log of a data folder: today's under its name, each day before under its date."""
     path = data / "logs" / f"{name}.log"
     path.parent.mkdir(parents=True, exist_ok=True)
     log = logging.Logger(f"{name} {path}")
-    handler = TimedRotatingFileHandler(
-        path, when="midnight", backupCount=DAYS_KEPT, delay=True, encoding="utf-8"
-    )
+    handler = _ByTheDay(path, when="midnight", backupCount=DAYS_KEPT, delay=True, encoding="utf-8")
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
-    # A full disk keeps no log, and nobody from their work.
-    handler.handleError = lambda record: None  # type: ignore[method-assign]
     log.addHandler(handler)
     return log

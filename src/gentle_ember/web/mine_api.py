@@ -6,6 +6,7 @@ from flask import Response
 
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.stages.hand_over.cards import cards
+from gentle_ember.store.board import rows_of
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.store.jobs import Stored
 from gentle_ember.store.wanted import Wanted, read_changes
@@ -49,18 +50,13 @@ def _shown(stored: Stored) -> MineOut:
 @api.get("", responses={200: OwnSetsOut})
 def sets() -> Response:
     """The sets of whoever is signed in."""
-    found = []
-    for key in _sets():
-        try:
-            job = services().jobs.get(key).job
-        except NotFoundError:  # taken out of the shop since
-            continue
-        found.append(
+    with services().jobs.reading.begin() as session:
+        found = [
             OwnSetOut(
-                job=key, title=job.title, set_label=machine_name(job),
-                site_label=job.sites[job.site].name,
+                job=key, title=row.title, set_label=row.set_label, site_label=row.site_label
             )
-        )  # fmt: skip
+            for key, row in rows_of(session, _sets()).items()
+        ]  # fmt: skip
     return sent(OwnSetsOut(sets=found))
 
 

@@ -13,7 +13,7 @@ from gentle_ember.core.people import (
     ShopRole,
 )
 from gentle_ember.core.route import initials_of
-from gentle_ember.store.board import titles
+from gentle_ember.store.board import rows_of
 from gentle_ember.store.models import PersonRow, SignInRow
 from gentle_ember.store.people import LONGEST, SignedIn, everyone, remember
 from gentle_ember.web import access
@@ -190,12 +190,15 @@ def end_sign_in(path: MemberPath) -> Response:
 def _everybody(invitation: str = "") -> EverybodyOut:
     with services().jobs.reading.begin() as session:
         rows = everyone(session, left=True)
-        called = titles(session, [key for row in rows for key in row.sets])
+        called = rows_of(session, [key for row in rows for key in row.sets])
         people = [
             MemberOut(
                 id=row.id, name=row.name, initials=row.initials, role=ShopRole(row.role),
                 signs_in=bool(row.passphrase), invited=bool(row.invited), left=row.left,
-                sets=[SetOfOut(job=key, title=called[key]) for key in row.sets if key in called],
+                sets=[
+                    SetOfOut(job=key, title=called[key].title)
+                    for key in row.sets if key in called
+                ],
             )
             for row in rows
         ]  # fmt: skip
