@@ -260,17 +260,6 @@ def test_who_left_is_out_everywhere_and_a_shop_keeps_a_lead(people, lead):
         people.put(999, LEAD, left=True)
 
 
-def test_a_name_changes_only_before_anything_was_done_under_it(people, lead):
-    people.invite("Odo Merlin", ShopRole.TECHNICIAN, LEAD)
-    odo = 2
-    with pytest.raises(PersonError, match="has this name already"):
-        people.put(odo, LEAD, name=LEAD)
-    people.put(odo, LEAD, name="Odo Marlin")
-    people.come_in(people.invite("Odo Marlin", ShopRole.TECHNICIAN, LEAD), PASSPHRASE, CODE, AT)
-    with pytest.raises(PersonError, match="it stays"):
-        people.put(odo, LEAD, name="Odo")
-
-
 def test_a_restored_shop_knows_no_sign_in(people, lead, tmp_path, clock):
     token = people.begin(lead, "", AT)
     backup(tmp_path, tmp_path.parent / "shop.zip")

@@ -442,26 +442,20 @@ class People:
         self.administration.info("%s changed their own secrets", signed.name)
 
     def put(
-        self, person: int, by: str, *, name: str | None = None, role: ShopRole | None = None,
+        self, person: int, by: str, *, role: ShopRole | None = None,
         left: bool | None = None, sets: list[str] | None = None,
     ) -> None:  # fmt: skip
         """Change what somebody is; whoever left is signed out everywhere, their secrets gone.
 
         Raises:
             NotFoundError: there is no such person.
-            PersonError: the shop would be left without a lead, or the name can't be changed.
+            PersonError: the shop would be left without a lead.
         """
         with self._writing.begin() as session:
             row = session.get(PersonRow, person)
             if row is None:
                 raise NotFoundError("There is no such person.")
             _refuse_last(session, row, role or ShopRole(row.role), left=bool(left))
-            if name is not None and name != row.name:
-                if row.passphrase:
-                    raise PersonError("name", "This name stands under what was done: it stays.")
-                if session.scalars(select(PersonRow).where(PersonRow.name == name)).first():
-                    raise PersonError("name", "Somebody has this name already.")
-                row.name, row.initials = name, initials_of(name)
             if role is not None:
                 row.role = role
             if sets is not None:
@@ -471,9 +465,9 @@ class People:
             if left:
                 row.passphrase = row.code = row.invited = ""
                 session.execute(delete(SignInRow).where(SignInRow.person_id == row.id))
-            called = row.name
+            name = row.name
         told = f"role {role}" if role else f"left {left}" if left is not None else f"sets {sets}"
-        self.administration.info("%s changed %s: %s", by, called, told)
+        self.administration.info("%s changed %s: %s", by, name, told)
 
     def signed_out_everywhere(self) -> None:
         """Every sign-in ends: a shop that was restored knows none of them."""

@@ -244,6 +244,6 @@ def invite(body: InviteIn) -> Response:
 def put(path: MemberPath, body: MemberIn) -> Response:
     """Change somebody's role or sets, or say that they left."""
     services().people.put(
-        path.id, _by(), name=body.name, role=body.role, left=body.left, sets=body.sets
+        path.id, _by(), role=body.role, left=body.left, sets=body.sets
     )  # fmt: skip
     return sent(_everybody())

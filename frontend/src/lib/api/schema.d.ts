@@ -6456,11 +6456,6 @@ export interface components {
              * @default null
              */
             left: boolean | null;
-            /**
-             * Name
-             * @default null
-             */
-            name: string | null;
             /** @default null */
             role: components["schemas"]["ShopRole"] | null;
             /**

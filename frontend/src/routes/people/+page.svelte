@@ -59,7 +59,7 @@
   }
 
   const put = (id: number, body: Partial<MemberIn>) => {
-    const whole = { name: null, role: null, left: null, sets: null, ...body };
+    const whole = { role: null, left: null, sets: null, ...body };
     return act(ask(api.PUT('/api/people/{id}', { params: { path: { id } }, body: whole })));
   };
 </script>

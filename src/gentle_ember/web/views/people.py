@@ -148,8 +148,6 @@ class InviteIn(Request):
 class MemberIn(Request):
     """What somebody is to be."""
 
-    name: PersonName | None = None
-    """Only while they never signed in: their name stands under what they did."""
     role: ShopRole | None = None
     left: bool | None = None
     sets: Annotated[list[str], Field(max_length=200)] | None = None
