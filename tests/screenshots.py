@@ -6,17 +6,13 @@ Names on the command line take only those; `--to DIR` puts them elsewhere.
 from __future__ import annotations
 
 import argparse
-import io
 import tempfile
 from collections.abc import Callable
-from datetime import date, timedelta
 from pathlib import Path
 
-import segno
 from playwright.sync_api import Page, sync_playwright
 
 from gentle_ember.demo import seed
-from gentle_ember.store import daily
 from tests.helpers.people import CODE, LEAD, PASSPHRASE
 from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server, settled
 
@@ -41,8 +37,8 @@ SHOTS: dict[str, tuple[str, str, tuple[int, int], str]] = {
     "leak-test": ("Choir stage", "prove_tight/leaks", DESK, PAPER),
     "metering": ("Choir stage", "first_start/metering", DESK, PAPER),
     "people": ("", "people", DESK, PAPER),
-    "devices": ("", "pair#devices", DESK, PAPER),
-    "backup": ("", "shop#backups", DESK, PAPER),
+    "machine": ("Lambing clinic trailer", "intake/machine", DESK, PAPER),
+    "ways": ("Weir ferry's landing hut", "method/ways", DESK, PAPER),
     "load-test": ("Choir stage", "load_test/test", DESK, PAPER),
 }
 
@@ -70,33 +66,8 @@ def with_people(page: Page, server: Server) -> None:
             elsewhere.close()
 
 
-def with_devices(page: Page, _server: Server) -> None:
-    """A made-up address, not that of the machine the picture is taken on."""
-    drawn = io.BytesIO()
-    segno.make("https://192.0.2.7:8765").save(drawn, kind="svg", scale=4, xmldecl=False)
-    code = drawn.getvalue().decode()
-    names = ("Runa's phone", "Odo's phone", "Bench tablet")
-    answer = {
-        "ways": [{"address": "https://192.0.2.7:8765", "join": code, "authority": code}],
-        "fingerprint": ":".join(["5E"] * 32), "lapses_s": 540,
-        "devices": [
-            {"key": f"d{n}", "name": name, "since": f"2026-0{n + 7}-03T08:10:00+00:00",
-             "seen": f"2026-11-2{n}T16:05:00+00:00"}
-            for n, name in enumerate(names)
-        ],
-    }  # fmt: skip
-    page.route("**/api/pair", lambda route: route.fulfill(json=answer))
-
-
-def with_backups(_page: Page, server: Server) -> None:
-    """As after a week of serving."""
-    today = date.today()
-    for ago in range(6, -1, -1):
-        daily.daily(server.data, today - timedelta(days=ago))
-
-
 PREPARED: dict[str, Callable[[Page, Server], None]] = {
-    "people": with_people, "devices": with_devices, "backup": with_backups,
+    "people": with_people,
 }  # fmt: skip
 
 

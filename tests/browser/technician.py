@@ -154,6 +154,9 @@ class Technician:
     def soap_all(self):
         """Every joint soaped in order, then the lock-up of each gas."""
         self.go("prove_tight/leaks")
+        if not self.snapshot("proofs")["proofs"]:
+            expect(self.page.get_by_text("nothing to soap")).to_be_visible()
+            return
         expect(self.page.locator("[data-joint]").first).to_be_visible()
         rows = self.page.locator(
             '[data-joint]:not([data-state$="fitter"]):not([data-state="tight"])'
@@ -176,7 +179,8 @@ class Technician:
         starts = self.snapshot("starts")["starts"]
         for one in starts:
             self.go("first_start/start")
-            self.pick(one["name"] if one["gas"] else "remote gasoline", starts)
+            own = "gasoline" if one["own_tank"] else "remote gasoline"
+            self.pick(one["name"] if one["gas"] else own, starts)
             self._tick_all("Start gate")
             self.page.get_by_label("What it did").select_option("runs")
             runs = self.page.locator('[data-attempt="runs"]')

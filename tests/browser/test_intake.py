@@ -112,9 +112,13 @@ def test_the_twin_refuses_one_barrel_methods_with_reasons(either):
     row.get_by_role("button", name="Reasons for").click()
     expect(row).to_contain_text("Two barrels: each gets its own branch of the tee.")
     row.get_by_role("link", name=re.compile("each gets its own branch")).click()
-    field = page.locator('[data-field="set.carburetor.type"] select')
+    # Buttons for a thumb on a phone, a list at the bench.
+    field = page.locator('[data-field="set.carburetor.type"] :is(select, [role=radio])').first
     expect(field).to_be_focused()
-    field.select_option(label="one barrel, float bowl")
+    if page.viewport_size["width"] < 700:
+        page.get_by_role("radio", name="one barrel, float bowl").click()
+    else:
+        field.select_option(label="one barrel, float bowl")
     beside = ledger(shop)
     expect(beside.locator('[data-chosen="two_barrel_adapter"]')).to_contain_text("does not fit")
     alerts = beside.get_by_role("alert")
@@ -129,11 +133,12 @@ def test_a_shorter_stud_turns_fits_into_work_with_turns_or_longer_studs(either):
     page = shop.page
     row = page.locator('[data-school="spacer_adapter"]')
     expect(row.locator(".verdict strong")).to_have_text("fits")
-    page.goto(page.url.replace("method/compare", "intake/machine"))
+    at = "intake/machine?field=set.studs.stick_out"
+    page.goto(page.url.replace("method/compare", at))
     shop.fill("set.studs.stick_out", "34 mm")
     chosen = ledger(shop).locator('[data-chosen="spacer_adapter"]')
     expect(chosen).to_contain_text("fits with work")
-    page.goto(page.url.replace("intake/machine", "method/compare"))
+    page.goto(page.url.replace(at, "method/compare"))
     expect(row.locator(".verdict")).to_contain_text("back out 1.5 turns")
     expect(row.locator(".verdict")).to_contain_text("longer studs, 50 mm")
     row.get_by_role("button", name="Reasons for").click()
@@ -300,6 +305,7 @@ def test_typed_while_the_line_is_down_follows_once(shop):
 @pytest.mark.parametrize("text", ["12 furlongs", "-3 mm"])
 def test_a_bad_measure_is_answered_at_its_field_on_a_phone(pocket, text):
     pocket.open(LAMBING, "intake/machine")
+    pocket.page.locator('[data-spot="studs"]').click()
     pocket.field("set.studs.stick_out").fill(text)
     pocket.field("set.studs.stick_out").press("Enter")
     expect(pocket.says("set.studs.stick_out")).to_have_class(re.compile("wrong"))

@@ -167,6 +167,7 @@ def test_no_pull_before_the_gate_is_good_then_attempts_lead_on(either):
     either.open("Star-party hut", "first_start/start")
     page = either.page
     expect(page.locator("[data-look]").first).to_be_visible()
+    page.get_by_role("group", name="Fuel", exact=True).get_by_role("button", name="propane").click()
     expect(page.get_by_role("button", name="Note the attempt")).to_be_hidden()
     gate = page.get_by_role("region", name="Start gate").locator("[data-look]")
     places = rows_at(gate)

@@ -40,7 +40,7 @@ def test_dragging_elevation_lowers_output_in_the_ledger_with_the_difference(shop
     page = shop.page
     page.get_by_role("button", name="now US").click()
     slider = page.locator('[data-slider$=".elevation"] input')
-    row = shop.ledger("output.propane")
+    row = shop.ledger("output.gasoline")
     slider.fill("0")
     shop.saved()
     at_sea = watts(row)

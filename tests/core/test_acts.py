@@ -39,7 +39,7 @@ Document = dict[str, Any]
 def proven() -> Job:
     """A propane spacer job: fitted, every joint passed, the start gate ticked."""
     job = locked(soaped(fitted(*SPACER)))
-    (start,) = Plan(job, CATALOG).of(first_starts)
+    start, *_ = Plan(job, CATALOG).of(first_starts)
     looked = {one.key: {"state": "good", "by": "RK"} for one, _ in start.looks
               if one.when is When.BEFORE}  # fmt: skip
     return with_(job, starts={"propane": {"looked": looked}})
@@ -334,7 +334,7 @@ GRAVITY_JOB = put(fitted(*GRAVITY), "sites.s1.remote_tank",
 
 def proven_tank() -> Job:
     job = soaped(GRAVITY_JOB)
-    (start,) = Plan(job, CATALOG).of(first_starts)
+    start, *_ = Plan(job, CATALOG).of(first_starts)
     looked = {one.key: {"state": "good", "by": "RK"} for one, _ in start.looks
               if one.when is When.BEFORE}  # fmt: skip
     return with_(job, starts={"gasoline": {"looked": looked}})

@@ -289,3 +289,35 @@ def test_a_stud_is_not_backed_out_of_a_casting_that_may_not_hold_it(
                     "metal": metal})  # fmt: skip
     found = next(one for one in sheet(job).steps if one.step.key == "stud-1")
     assert bool(found.held) is held
+
+
+def gap(**plug):
+    job = fitted(*CASES["spacer"], set__plug=plug)
+    step = next(one.step for one in sheet(job).steps if one.step.key == "plug_gap")
+    return step, tuple(round(one.value * 1e3, 3) for one in step.measures)
+
+
+def test_the_plug_is_gapped_by_the_makers_figure_for_gas_where_there_is_one():
+    usual, (least, most) = gap()
+    assert (least, most) == (0.508, 0.635)
+    assert "if there is none" in usual.why
+    told, ends = gap(gap_gas=fact(0.6e-3), type="R7", heat="7", resistor=True)
+    assert ends == (0.55, 0.65)
+    assert "Spark plug R7 out" in told.what
+    assert "this is the maker's gap for gas" in told.why
+    assert "colder heat range than 7, with its resistor." in told.why
+    # Another gap is another step: what was ticked by the usual one is done again.
+    assert told.subject != usual.subject
+
+
+@pytest.mark.parametrize(("size", "part"), [("1/4", "1/4"), ("5/16", "5/16"), ("unknown", "1/4")])
+def test_shut_off_hose_and_clamps_fit_the_sets_own_line(size, part):
+    job = fitted(*CASES["spacer"], set__fuel_line=size, set__shut_off=False)
+    made = Plan(job, CATALOG).of(parts_list)
+    (valve,) = [one.part for one in made.lines if one.part.kind == "fuel_valve"]
+    assert valve.inlet == f"barb:{part}:m"
+    clamps = [one for one in made.lines if one.part.inlet == f"barb:{part}:f"
+              and one.part.kind == "clamp"]  # fmt: skip
+    assert sum(one.count for one in clamps) >= 2
+    asked = "set.fuel_line" in {path for _, path in made.open_questions}
+    assert asked is (size == "unknown")

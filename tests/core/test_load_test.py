@@ -327,7 +327,7 @@ def test_the_jet_page_asks_each_school_and_warns_of_coming_down():
     assert by["jets.density"] == pytest.approx(84.7, abs=0.1)
     assert by["jets.step"] == pytest.approx(79.95, abs=0.1)
     assert by["jets.kit"] == 82.0
-    assert planned.of(jets_here).pick == 85.0
+    assert planned.of(jets_here).decision.number == 85.0
     assert planned.of(jets_here).as_it_is.value == pytest.approx(0.797, abs=0.002)
     down = {one.place: one for one in planned.of(jets_here).below}
     assert down["sea level"].figure.value == pytest.approx(0.90 * (90 / 85) ** 2, abs=0.01)

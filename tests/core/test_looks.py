@@ -26,7 +26,7 @@ def asked(when: When) -> list[tuple[str, str]]:
         for name in NAMES
         for one in Plan(sound(name), CATALOG).of(first_starts)
         for look, _ in one.looks
-        if look.when is when
+        if look.when is when and one.trained
     ]
 
 
@@ -45,6 +45,8 @@ def proven(job: Job, *, but: str = "") -> Job:
     fuel = fuel_of(job)
     job = put(job, f"starts.{fuel}.attempts.a1", {"result": "runs"})
     for one in Plan(job, CATALOG).of(first_starts):
+        if not one.trained:
+            continue
         for look, _ in one.looks:
             if look.when is When.AFTER and look.key != but:
                 job = put(job, f"starts.{fuel}.looked.{look.key}", {"state": "good", "by": "RK"})

@@ -117,3 +117,15 @@ def test_nothing_measured_says_nothing():
     job = job_of("strong")
     assert all(measured(job, key) == () for key in BY_KEY)
     assert looked("plug").findings["plug"].look is Look.GOOD
+
+
+@pytest.mark.parametrize(("maker", "found", "says"), [
+    (0.7e-3, 0.75e-3, "fires gasoline"), (0.7e-3, 0.85e-3, "wide gap"),
+    (1.1e-3, 1.15e-3, "fires gasoline"), (0.4e-3, 0.42e-3, "fires gasoline"),
+    (0.4e-3, 0.35e-3, "narrow gap"),
+])  # fmt: skip
+def test_a_plugs_gap_is_held_against_its_own_makers(maker, found, says):
+    base = job_of("strong")
+    own = {**base.set.model_dump(), "plug": {"gap_gasoline": fact(maker)}}
+    job = looked("plug", job=Job.model_validate({**base.model_dump(), "set": own}), gap=found)
+    assert says in " ".join(one.text for one in measured(job, "plug"))

@@ -12,6 +12,8 @@ from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import cautions, contradictions, open_items
+from gentle_ember.core.stages.fit.sheet import fit_sheet
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.core.stages.intake.alike import likeness
 from gentle_ember.core.stages.intake.questions import ASKS, asked
 from gentle_ember.core.stages.intake.walk_round import walk_tasks
@@ -25,6 +27,7 @@ from gentle_ember.store.models import JobRow
 from tests.helpers.facts import variants, with_value
 from tests.helpers.fits import SNORKEL, fitted
 from tests.helpers.jobs import fact, job, known
+from tests.helpers.sound import put
 
 CATALOG = load()
 
@@ -34,22 +37,23 @@ def verdict(of, key):
 
 
 FITS, WORK, NO = Verdict.FITS, Verdict.WORK, Verdict.NO
-# class: inverter_small, inverter, open_frame, v_twin (two barrels), low_speed, dual_fuel (its own)
+# class: inverter_small, inverter, open_frame, v_twin (two barrels), low_speed, dual_fuel (its own),
+# engine
 TABLE = {
-    "spacer_adapter": (FITS, FITS, FITS, NO, FITS, NO),
-    "snorkel": (NO, NO, WORK, NO, WORK, NO),
-    "multi_fuel_carburetor": (NO, NO, FITS, NO, FITS, NO),
-    "exchanged_carburetor": (FITS, FITS, FITS, NO, FITS, NO),
-    "two_barrel_adapter": (NO, NO, NO, FITS, NO, NO),
-    "second_gas": (NO, NO, NO, NO, NO, FITS),
-    "remote_tank_gravity": (FITS, FITS, FITS, FITS, FITS, FITS),
-    "remote_tank_pump": (WORK, WORK, WORK, WORK, WORK, WORK),
-    "rejet": (FITS, FITS, FITS, WORK, FITS, WORK),
-    "leave_it": (NO, NO, NO, NO, NO, NO),
-    "battery": (WORK, WORK, WORK, WORK, WORK, WORK),
-    "gas_only_set": (NO, NO, NO, NO, NO, NO),
-    "soft_starter": (NO, NO, NO, NO, NO, NO),
-    "bigger_set": (NO, NO, NO, NO, NO, NO),
+    "spacer_adapter": (FITS, FITS, FITS, NO, FITS, WORK, FITS),
+    "snorkel": (NO, NO, WORK, NO, WORK, NO, WORK),
+    "multi_fuel_carburetor": (NO, NO, FITS, NO, FITS, NO, FITS),
+    "exchanged_carburetor": (FITS, FITS, FITS, NO, FITS, NO, FITS),
+    "two_barrel_adapter": (NO, NO, NO, FITS, NO, NO, NO),
+    "second_gas": (NO, NO, NO, NO, NO, FITS, NO),
+    "remote_tank_gravity": (FITS, FITS, FITS, FITS, FITS, FITS, FITS),
+    "remote_tank_pump": (WORK, WORK, WORK, WORK, WORK, WORK, WORK),
+    "rejet": (FITS, FITS, FITS, WORK, FITS, WORK, FITS),
+    "leave_it": (NO, NO, NO, NO, NO, NO, NO),
+    "battery": (WORK, WORK, WORK, WORK, WORK, WORK, NO),
+    "gas_only_set": (NO, NO, NO, NO, NO, NO, NO),
+    "soft_starter": (NO, NO, NO, NO, NO, NO, NO),
+    "bigger_set": (NO, NO, NO, NO, NO, NO, NO),
 }
 
 
@@ -160,13 +164,17 @@ def fingerprint(of):
         found.of(walk_tasks),
         found.of(fuel_states),
         fuels,
+        [(one.step.key, one.step.what, one.step.why, one.step.measures)
+         for one in found.of(fit_sheet).steps],
+        [(one.part.key, one.count) for one in found.of(parts_list).lines],
         [str(error) for error in contradictions(of)],
         likeness(of.set, reference.set),
     )  # fmt: skip
 
 
 def test_every_intake_question_feeds_some_rule(jobs_of_the_demo):
-    jobs = [*jobs_of_the_demo, fitted(*SNORKEL)]
+    engine = put(fitted(*SNORKEL), "set.set_class", "engine")
+    jobs = [*jobs_of_the_demo, fitted(*SNORKEL), engine]
     shown = [(of, {ask.path for ask in asked(of)}, fingerprint(of)) for of in jobs]
     for ask in ASKS:
         assert any(ask.path in paths for _, paths, _ in shown), f"{ask.path} is never asked"

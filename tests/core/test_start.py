@@ -6,14 +6,20 @@ from gentle_ember.core.job.first_start import Attempt
 from gentle_ember.core.route import cautions, holds_signing, refusals
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.advice import advice
-from gentle_ember.core.stages.first_start.starts import first_starts
+from gentle_ember.core.stages.first_start.starts import first_starts, start_items
 from tests.helpers.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
 from tests.helpers.sets import CATALOG, fact
 from tests.helpers.sound import put, signed, sound
 
 
+def trained(planned):
+    """The first start of the one fuel that has a train."""
+    (one,) = [one for one in planned.of(first_starts) if one.trained]
+    return one
+
+
 def keys(case, **more):
-    (one,) = Plan(fitted(*case, **more), CATALOG).of(first_starts)
+    one = trained(Plan(fitted(*case, **more), CATALOG))
     return {look.key: look for look, _ in one.looks}
 
 
@@ -89,11 +95,10 @@ def test_gasoline_that_holds_less_since_the_work_is_a_figure_and_a_caution():
         {**job.model_dump(mode="json"), "starts": {"propane": kept}}
     )
     planned = Plan(with_figures, CATALOG)
-    (one,) = planned.of(first_starts)
+    one = trained(planned)
     assert one.lost.value == pytest.approx(-0.0833, abs=1e-3)
     assert any("8 % less than before the work" in c.text for c in planned.of(cautions))
-    (nothing,) = Plan(job, CATALOG).of(first_starts)
-    assert nothing.lost is None
+    assert trained(Plan(job, CATALOG)).lost is None
 
 
 @pytest.mark.parametrize(("plate", "hz", "severity"), [
@@ -128,3 +133,38 @@ def test_no_reading_without_load_before_it_may_run():
     found = [one.text for one in refusals(job, Plan(after, CATALOG))]
     assert found
     assert all(text.startswith("No reading on propane") for text in found)
+
+
+def own_gasoline(job):
+    """Gasoline's start from the set's own tank; None where it has none."""
+    found = Plan(job, CATALOG).of(first_starts)
+    return next((one for one in found if one.own_tank), None)
+
+
+@pytest.mark.parametrize(("case", "holds"), [("spacer", False), ("rejet", True)])
+def test_gasoline_is_logged_on_every_job_and_waited_for_where_its_jet_changed(case, holds):
+    job = fitted(*CASES[case])
+    one = own_gasoline(job)
+    assert one.holds is holds
+    looked = {look.key for look, _ in one.looks}
+    assert {"bowl_filled", "no_drip", "warm_dry", "takes_load", "stop_switch"} <= looked
+    assert ("panel_off" in looked) is (case == "rejet")
+    open_ = {item.path for item in start_items(Plan(job, CATALOG).of(first_starts))}
+    assert ("starts.gasoline" in open_) is holds
+    assert own_gasoline(put(job, "wants.keep_gasoline", value=False)) is None or holds
+    assert own_gasoline(fitted(*GRAVITY)) is None
+
+
+def test_gasoline_is_not_pulled_before_the_bowl_was_waited_for():
+    before = fitted(*CASES["rejet"])
+    tried_ = put(before, "starts.gasoline.attempts", {"a1": {"result": "runs", "by": "Runa"}})
+    texts = [one.text for one in refusals(before, Plan(tried_, CATALOG))]
+    assert any("start gate open" in text for text in texts)
+    gate = {
+        look.key: {"state": "good", "by": "Runa"}
+        for look, _ in own_gasoline(before).looks
+        if look.when == "before"
+    }
+    looked = put(before, "starts.gasoline.looked", gate)
+    tried_ = put(looked, "starts.gasoline.attempts", {"a1": {"result": "runs", "by": "Runa"}})
+    assert not any("start gate" in one.text for one in refusals(looked, Plan(tried_, CATALOG)))

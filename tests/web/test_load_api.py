@@ -66,7 +66,7 @@ def test_on_the_bench_the_one_leak_is_found_mended_and_gone(demo_client):
 def test_the_stage_is_signed_off_only_after_a_run_on_the_machine(demo_client):
     job = ids(demo_client)["Choir"]
     at = "load_tests.s1-natural_gas.runs.r1"
-    (gas,) = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
+    gas, _ = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
     (run,) = gas["runs"]
     assert run["settled"]
     assert run["time"]["us"] == {**run["time"]["us"], "text": "25.0", "unit": "min"}
@@ -132,7 +132,7 @@ def test_readings_under_load_go_out_as_csv_and_come_in_again_or_name_the_wrong_c
     saved = demo_client.get(f"{place}?system=metric").get_data()
     assert saved.startswith(b"after,output,volts_a,")
     back = demo_client.post(f"{place}?system=metric", data=saved).json["readings"]
-    (gas,) = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
+    gas, _ = [one for one in show(demo_client, job, "load_tests")["load_tests"] if one["gas"]]
     assert len(back) == len(gas["runs"][0]["readings"]) == 5
     assert [round(one["after"]["value"]) for one in back] == [0, 360, 720, 1080, 1500]
     wrong = b"after,output,hertz\n5 min,900 W,99 Hz\n,900 W,60 Hz\n"

@@ -157,6 +157,10 @@ describe('the main jet', () => {
     text: 'Rich: fit a smaller jet.',
     at_hand: [80, 85, 90],
     pick: 85,
+    picks: [85],
+    why: 'by density',
+    to_order: false,
+    settled: false,
     in_it: 90,
     meant: 85,
     below: [],
@@ -188,9 +192,25 @@ describe('the main jet', () => {
     expect(second?.typed).toBe('85');
   });
 
-  it('says so where none at hand is large enough', async () => {
-    await page({ jets: jets({ pick: null }), load_tests: [gasoline] });
-    expect(screen.getByText(/None at hand is large enough/)).toBeTruthy();
+  it('says so where none that is sold is large enough', async () => {
+    await page({ jets: jets({ pick: null, picks: [null] }), load_tests: [gasoline] });
+    expect(screen.getByText(/None that is sold is large enough/)).toBeTruthy();
+    expect(screen.queryByText(/Go by it/)).toBeNull();
+  });
+
+  it('settles on another school’s jet, with where it is from, and goes back', async () => {
+    const density = figure({ key: 'jets.density', label: 'by density: λ about 0.90' });
+    const sheet = figure({ key: 'jets.kit', label: 'by the kit’s sheet: λ about 0.94' });
+    await page({ jets: jets({ wanted: [density, sheet], picks: [85, 82], to_order: true }) });
+    expect(screen.getByText(/it is on the parts list/)).toBeTruthy();
+    const [own, other] = screen.getAllByText(/Go by it/) as HTMLButtonElement[];
+    expect(own?.disabled).toBe(true);
+    await fireEvent.click(other as HTMLButtonElement);
+    await waitFor(() => expect(shop.log).toHaveLength(1));
+    expect(shop.log[0]?.changes).toMatchObject([
+      { path: 'set.carburetor.jets.chosen.number', typed: '82' },
+      { path: 'set.carburetor.jets.chosen.source', value: 'by the kit’s sheet' }
+    ]);
   });
 
   it('reads what the jet in it does, by its state', async () => {

@@ -197,6 +197,8 @@ describe('an attempt to start', () => {
         name: 'propane',
         letter: 'P',
         gas: true,
+        own_tank: false,
+        holds: true,
         looks: [],
         attempts: [],
         advice: told,

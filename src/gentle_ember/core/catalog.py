@@ -16,6 +16,7 @@ from pydantic import Field
 
 from gentle_ember.core.job.ends import mates
 from gentle_ember.core.job.facts import Key, Model, Name, Note
+from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.part import TURNABLE, Part, PartClass, System, end
 from gentle_ember.core.physics.cylinder import CylinderSize
 from gentle_ember.core.physics.fuels import FuelKey
@@ -293,6 +294,55 @@ class JetBand(Model):
     smaller: Annotated[int, Field(ge=0, le=20)]
 
 
+class SetsNamed(Model):
+    """Sets as a kit's maker names them; what is empty is left open.
+
+    One engine is sold under several badges: its family says more than the model on the cover.
+    """
+
+    families: tuple[Name, ...] = ()
+    models: tuple[Name, ...] = ()
+    trims: tuple[Name, ...] = ()
+    years: tuple[int, int] | None = None
+    """First and last year built."""
+    why: Note = ""
+
+    def open_on(self, machine: GeneratorSet) -> tuple[str, ...]:
+        """Facts of a set, by their paths, that must be told to know whether it is among these."""
+        told = {
+            "set.engine_family": (self.families, machine.engine_family.strip()),
+            "set.model": (self.models, machine.model.strip()),
+            "set.trim": (self.trims, machine.trim.strip()),
+            "set.year": (self.years, machine.year),
+        }
+        return tuple(path for path, (wanted, fact) in told.items() if wanted and not fact)
+
+    def names(self, machine: GeneratorSet) -> bool:
+        """Whether a set is among these, as far as it is told: what is not told does not decide."""
+        for wanted, fact in (
+            (self.families, machine.engine_family),
+            (self.models, machine.model),
+            (self.trims, machine.trim),
+        ):
+            called = {one.strip().casefold() for one in wanted}
+            if wanted and fact.strip() and fact.strip().casefold() not in called:
+                return False
+        if self.years and machine.year:
+            return self.years[0] <= machine.year <= self.years[1]
+        return True
+
+
+@dataclass(frozen=True, slots=True)
+class KitVerdict:
+    """What a kit's maker says of a set: whether it may go on it, why, and what is not told."""
+
+    fits: bool | None
+    """None while something that decides is not told."""
+    why: str = ""
+    path: str = ""
+    """What must be told first."""
+
+
 class Kit(Model):
     """A bundle: what it is for, and how many of each part (meters, for what is cut)."""
 
@@ -305,3 +355,25 @@ class Kit(Model):
     contents: dict[Key, Annotated[float, Field(gt=0, le=1000)]] = {}
     bands: tuple[JetBand, ...] = ()
     """A jet kit's own sheet: how many sizes smaller than the stock jet, up to which elevation."""
+    only_for: tuple[SetsNamed, ...] = ()
+    """Sets it was made for, where its maker names them."""
+    not_for: tuple[SetsNamed, ...] = ()
+    """Sets its maker rules out."""
+
+    def judged(self, machine: GeneratorSet) -> KitVerdict:
+        """Whether it may go on a set: a rule-out goes first, and what is not told holds."""
+        for one in self.not_for:
+            if one.names(machine):
+                missing = one.open_on(machine)
+                if missing:
+                    return KitVerdict(None, one.why, missing[0])
+                return KitVerdict(False, one.why or "its maker rules this set out")
+        if not self.only_for:
+            return KitVerdict(True)
+        near = [one for one in self.only_for if one.names(machine)]
+        if not near:
+            return KitVerdict(False, "its maker names other sets")
+        known = [one for one in near if not one.open_on(machine)]
+        if known:
+            return KitVerdict(True)
+        return KitVerdict(None, "its maker names the sets it is for", near[0].open_on(machine)[0])

@@ -11,7 +11,7 @@ from gentle_ember.demo.steps import Step, measured
 
 @dataclass(frozen=True, slots=True)
 class DemoLoad:
-    """One run: the screw or jet, minutes with watts, throttle and λ, the plug, the reason."""
+    """One run: screw or jet, if any; minutes with watts, throttle and λ; the plug, the reason."""
 
     fuel: str
     by: str
@@ -26,8 +26,8 @@ class DemoLoad:
         """As changes: the run with its readings, then what was decided."""
         run = f"load_tests.s1-{self.fuel}.runs.r1"
         name, value = self.setting
-        yield {run: {"opened": "yes"}, f"{run}.{name}": measured(value),
-               f"{run}.outside": measured(self.outside)}  # fmt: skip
+        begun: dict[str, Step] = {run: {"opened": "yes"}, f"{run}.outside": measured(self.outside)}
+        yield {**begun, f"{run}.{name}": measured(value)} if name else begun
         for number, (minutes, watts, volts, throttle, lam) in enumerate(self.readings):
             at = f"{run}.readings.m{number}"
             kept: Any = {"by": self.by, "on": f"{self.day}T15:{number * 6:02d}:00Z",
@@ -58,6 +58,16 @@ LOADS: dict[str, tuple[DemoLoad, ...]] = {
         ),
     ),
     "choir": (
+        DemoLoad(
+            "propane", "Runa Kestle", "2026-10-21", ("", ""), "14 °C",
+            (
+                ("0 min", "3480 W", "118 V", "89 %", "0.96"),
+                ("7 min", "3500 W", "118 V", "90 %", "0.96"),
+                ("14 min", "3490 W", "118 V", "91 %", "0.96"),
+                ("21 min", "3490 W", "118 V", "91 %", "0.95"),
+            ),
+            "gray", "The factory's propane as before; its regulator locks up.",
+        ),
         DemoLoad(
             "natural_gas", "Runa Kestle", "2026-10-21", ("turns", "3.6"), "14 °C",
             (

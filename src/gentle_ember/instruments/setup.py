@@ -56,11 +56,14 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     ambient_k = min(here.hottest.value, 288.15)
     ambient_pa = air.pressure(here.elevation.value)
     density = air.density(ambient_pa, ambient_k, 0.0)
-    shaft_w = resolved.engine_w / EFFICIENCY * drawn.uniform(0.97, 1.06)
+    alternator = 1.0 if job.set.bare else EFFICIENCY
+    shaft_w = resolved.engine_w / alternator * drawn.uniform(0.97, 1.06)
     size = job.set.displacement.value if job.set.displacement else shaft_w / W_M3
     inverter = job.set.set_class in INVERTERS
     hertz = job.set.hertz.value if job.set.hertz else 60.0
-    speed = 75.0 if inverter else hertz / (2 if job.set.set_class is SetClass.LOW_SPEED else 1)
+    turns = job.set.rated_speed.value / (2 * math.pi) if job.set.rated_speed else 60.0
+    slow = job.set.set_class is SetClass.LOW_SPEED
+    speed = turns if job.set.bare else 75.0 if inverter else hertz / (2 if slow else 1)
     section = planned.of(job_trains).get(str(fuel))
     barrels = 2 if "two_barrel_adapter" in job.choice.methods else 1
     draw = BREATHING * density * size * speed / 2 / barrels
@@ -82,7 +85,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     built = air.pressure(jetted.value if jetted else 0.0)
     spec = EngineSpec(
         displacement_m3=size, shaft_w=shaft_w, speed_hz=speed,
-        low_hz=0.6 * speed if inverter else speed, inverter=inverter, alternator=EFFICIENCY,
+        low_hz=0.6 * speed if inverter else speed, inverter=inverter, alternator=alternator,
         limit_w=resolved.rated.value * 1.05, air_density=density, gas=asked.fuel,
         gasoline=GASOLINES[job.set.gasoline],
         gasoline_lambda=0.90 * math.sqrt(ambient_pa / built), throat_m=throat, barrels=barrels,

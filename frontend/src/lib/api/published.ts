@@ -14,7 +14,7 @@ export const STAGES = [
 
 export const PAGES = [
   {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"], "tab": true},
-  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.carburetor", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.switches", "set.electric_start", "set.gas_port"], "tab": true},
+  {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.in_the_way", "set.carburetor", "set.plug", "set.fuel_line", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.switches", "set.electric_start", "set.rated_speed", "set.drives", "set.factory_gas", "set.gas_port"], "tab": true},
   {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"], "tab": true},
   {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,outlets,motors", "facts": ["load", "wants", "wish"], "tab": true},
   {"page": "intake/site", "name": "Site", "stage": "intake", "views": "noise", "facts": ["sites", "site"], "tab": true},
@@ -23,6 +23,7 @@ export const PAGES = [
   {"page": "method/compare", "name": "Compare", "stage": "method", "views": "methods", "facts": ["choice"], "tab": true},
   {"page": "method/output", "name": "Output", "stage": "method", "views": "output,runs", "facts": ["schools"], "tab": true},
   {"page": "method/cylinder", "name": "Cylinder", "stage": "method", "views": "", "facts": [], "tab": true},
+  {"page": "method/ways", "name": "Ways", "stage": "method", "views": "ways", "facts": ["ways"], "tab": true},
   {"page": "method/states", "name": "Fuel states", "stage": "method", "views": "states,methods", "facts": [], "tab": true},
   {"page": "method/record", "name": "Record", "stage": "method", "views": "", "facts": [], "tab": true},
   {"page": "fuel_path/train", "name": "Train", "stage": "fuel_path", "views": "path", "facts": ["trains", "parts"], "tab": true},
@@ -123,7 +124,8 @@ export const CLASSES = [
   ["open_frame", "open frame, 3,600 rpm"],
   ["v_twin", "V-twin, 8 kW and up"],
   ["low_speed", "1,500 or 1,800 rpm"],
-  ["dual_fuel", "factory dual-fuel"]
+  ["dual_fuel", "factory dual-fuel"],
+  ["engine", "bare engine, no alternator"]
 ] as const;
 
 export const GASOLINES = [
@@ -227,6 +229,16 @@ export const BEHIND = [
   ["wiring", "wiring"],
   ["tank", "the tank"],
   ["exhaust", "the exhaust"]
+] as const;
+
+export const IN_THE_WAY = [
+  ["canister", "vapor canister"],
+  ["cover", "a cover or panel"],
+  ["breather", "breather hose"],
+  ["air_box", "air box"],
+  ["exhaust", "exhaust"],
+  ["wiring", "wiring"],
+  ["other", "something else"]
 ] as const;
 
 export const REMEDY = [
@@ -395,7 +407,8 @@ export const LOOKED_WITH = [
   ["leak_fluid", "leak fluid"],
   ["winter_fluid", "leak fluid for frost"],
   ["soap", "household soap"],
-  ["detector", "gas detector"]
+  ["detector", "gas detector"],
+  ["both", "gas detector, then leak fluid"]
 ] as const;
 
 export const SIGNALS = [
@@ -408,6 +421,13 @@ export const MARKINGS = [
   ["unknown", "not known: taken as bore"],
   ["hundredths", "bore, in 1/100 mm"],
   ["flow", "flow number"]
+] as const;
+
+export const JET_FOUND = [
+  ["unknown", "not looked"],
+  ["right", "right"],
+  ["rich", "rich"],
+  ["lean", "lean"]
 ] as const;
 
 export const AT_HAND = [

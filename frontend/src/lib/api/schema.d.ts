@@ -2306,11 +2306,17 @@ export interface components {
              *         "number": null,
              *         "source": ""
              *       },
+             *       "chosen": {
+             *         "number": null,
+             *         "source": ""
+             *       },
              *       "fitted": {
              *         "number": null,
              *         "source": ""
              *       },
              *       "fitted_for": null,
+             *       "found": "unknown",
+             *       "found_lam": null,
              *       "kit": {
              *         "number": null,
              *         "source": ""
@@ -2980,7 +2986,7 @@ export interface components {
              * @default open_frame
              * @enum {string}
              */
-            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
+            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel" | "engine";
             /**
              * Shelter
              * @description Around the cylinder.
@@ -3239,6 +3245,48 @@ export interface components {
             /** Section */
             section: string;
             was: components["schemas"]["BothOut"];
+        };
+        /**
+         * DisputeOptionOut
+         * @description One way of doing it, and why it does not fit this set; empty where it does.
+         */
+        DisputeOptionOut: {
+            /** Against */
+            against: string;
+            /** Follows */
+            follows: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DisputeOut
+         * @description Something schools do differently: the ways, the default, what is chosen.
+         */
+        DisputeOut: {
+            /** Chosen */
+            chosen: string;
+            /** Default */
+            default: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["DisputeOptionOut"][];
+        };
+        /**
+         * DisputesOut
+         * @description Every dispute that comes up on the job, and who settled it.
+         */
+        DisputesOut: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /** Ways */
+            ways: components["schemas"]["DisputeOut"][];
         };
         /**
          * DistanceOut
@@ -3970,6 +4018,8 @@ export interface components {
             gas: boolean;
             /** Gate Left */
             gate_left: number;
+            /** Holds */
+            holds: boolean;
             /** Letter */
             letter: string;
             /** Looks */
@@ -3979,6 +4029,8 @@ export interface components {
             name: string;
             /** Orders */
             orders: components["schemas"]["OrderOut"][];
+            /** Own Tank */
+            own_tank: boolean;
             /** Ran */
             ran: boolean;
         };
@@ -4190,11 +4242,17 @@ export interface components {
              *           "number": null,
              *           "source": ""
              *         },
+             *         "chosen": {
+             *           "number": null,
+             *           "source": ""
+             *         },
              *         "fitted": {
              *           "number": null,
              *           "source": ""
              *         },
              *         "fitted_for": null,
+             *         "found": "unknown",
+             *         "found_lam": null,
              *         "kit": {
              *           "number": null,
              *           "source": ""
@@ -4232,6 +4290,11 @@ export interface components {
             /** @default null */
             displacement: components["schemas"]["Fact"] | null;
             /**
+             * Drives
+             * @default
+             */
+            drives: string;
+            /**
              * Electric Start
              * @default null
              */
@@ -4254,6 +4317,11 @@ export interface components {
                 [key: string]: components["schemas"]["Face"];
             };
             /**
+             * Factory Gas
+             * @default null
+             */
+            factory_gas: boolean | null;
+            /**
              * Faults
              * @default
              */
@@ -4263,6 +4331,12 @@ export interface components {
              * @default
              */
             frame_number: string;
+            /**
+             * Fuel Line
+             * @default unknown
+             * @enum {string}
+             */
+            fuel_line: "unknown" | "1/4" | "5/16";
             /** @default null */
             gas_efficiency: components["schemas"]["Fact"] | null;
             /**
@@ -4288,6 +4362,13 @@ export interface components {
             hours: components["schemas"]["Fact"] | null;
             /** @default null */
             idle: components["schemas"]["Fact"] | null;
+            /**
+             * In The Way
+             * @default {}
+             */
+            in_the_way: {
+                [key: string]: components["schemas"]["InTheWay"];
+            };
             /** @default null */
             last_oil: components["schemas"]["Fact"] | null;
             /**
@@ -4318,6 +4399,18 @@ export interface components {
              * @enum {integer}
              */
             phases: 1 | 3;
+            /**
+             * @default {
+             *       "gap_gas": null,
+             *       "gap_gasoline": null,
+             *       "heat": "",
+             *       "resistor": null,
+             *       "type": ""
+             *     }
+             */
+            plug: components["schemas"]["SparkPlug"];
+            /** @default null */
+            rated_speed: components["schemas"]["Fact"] | null;
             /** @default null */
             rating_elevation: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -4698,7 +4791,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            by: "" | "leak_fluid" | "winter_fluid" | "soap" | "detector";
+            by: "" | "leak_fluid" | "winter_fluid" | "soap" | "detector" | "both";
             /**
              * Detector
              * @default
@@ -4739,6 +4832,40 @@ export interface components {
             role: string;
             /** Why */
             why: string;
+        };
+        /**
+         * InTheWay
+         * @description What stands where something must go, and what becomes of it.
+         */
+        InTheWay: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Remedy
+             * @default none
+             * @enum {string}
+             */
+            remedy: "none" | "move" | "replace" | "cut";
+            /**
+             * Undo
+             * @default unknown
+             * @enum {string}
+             */
+            undo: "unknown" | "yes" | "partly" | "no";
+            /**
+             * What
+             * @default other
+             * @enum {string}
+             */
+            what: "canister" | "cover" | "breather" | "air_box" | "exhaust" | "wiring" | "other";
         };
         /**
          * InletPressures
@@ -5022,9 +5149,24 @@ export interface components {
              *       "source": ""
              *     }
              */
+            chosen: components["schemas"]["JetNumber"];
+            /**
+             * @default {
+             *       "number": null,
+             *       "source": ""
+             *     }
+             */
             fitted: components["schemas"]["JetNumber"];
             /** @default null */
             fitted_for: components["schemas"]["Fact"] | null;
+            /**
+             * Found
+             * @default unknown
+             * @enum {string}
+             */
+            found: "unknown" | "right" | "rich" | "lean";
+            /** @default null */
+            found_lam: components["schemas"]["Fact"] | null;
             /**
              * @default {
              *       "number": null,
@@ -5083,12 +5225,20 @@ export interface components {
             orifice: components["schemas"]["FigureOut"] | null;
             /** Pick */
             pick: number | null;
+            /** Picks */
+            picks: (number | null)[];
+            /** Settled */
+            settled: boolean;
             /** State */
             state: string;
             /** Text */
             text: string;
+            /** To Order */
+            to_order: boolean;
             /** Wanted */
             wanted: components["schemas"]["FigureOut"][];
+            /** Why */
+            why: string;
         };
         /**
          * Job
@@ -5285,11 +5435,17 @@ export interface components {
              *             "number": null,
              *             "source": ""
              *           },
+             *           "chosen": {
+             *             "number": null,
+             *             "source": ""
+             *           },
              *           "fitted": {
              *             "number": null,
              *             "source": ""
              *           },
              *           "fitted_for": null,
+             *           "found": "unknown",
+             *           "found_lam": null,
              *           "kit": {
              *             "number": null,
              *             "source": ""
@@ -5313,12 +5469,15 @@ export interface components {
              *       "clocked": {},
              *       "cylinders": 1,
              *       "displacement": null,
+             *       "drives": "",
              *       "electric_start": null,
              *       "engine_family": "",
              *       "engine_number": "",
              *       "faces": {},
+             *       "factory_gas": null,
              *       "faults": "",
              *       "frame_number": "",
+             *       "fuel_line": "unknown",
              *       "gas_efficiency": null,
              *       "gas_port": "unknown",
              *       "gasoline": "e10",
@@ -5326,12 +5485,21 @@ export interface components {
              *       "hertz": null,
              *       "hours": null,
              *       "idle": null,
+             *       "in_the_way": {},
              *       "last_oil": null,
              *       "maker": "",
              *       "model": "",
              *       "note": "",
              *       "outlets": {},
              *       "phases": 1,
+             *       "plug": {
+             *         "gap_gas": null,
+             *         "gap_gasoline": null,
+             *         "heat": "",
+             *         "resistor": null,
+             *         "type": ""
+             *       },
+             *       "rated_speed": null,
              *       "rating_elevation": null,
              *       "rating_temperature": null,
              *       "reserve_ratio": null,
@@ -5454,6 +5622,19 @@ export interface components {
              *     }
              */
             wants: components["schemas"]["Wants"];
+            /**
+             * @default {
+             *       "bowl": "",
+             *       "by": "",
+             *       "choke": "",
+             *       "gaskets": "",
+             *       "leaks": "",
+             *       "own_vent": "",
+             *       "reason": "",
+             *       "stopping": ""
+             *     }
+             */
+            ways: components["schemas"]["Ways"];
             /**
              * Wish
              * @default
@@ -5686,6 +5867,8 @@ export interface components {
             parts: number;
             /** Price */
             price: number;
+            /** Ruled Out */
+            ruled_out: string;
         };
         /**
          * LashTrendOut
@@ -8580,7 +8763,7 @@ export interface components {
              * @default open_frame
              * @enum {string}
              */
-            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
+            set_class: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel" | "engine";
             /**
              * Tank M3
              * @description Gasoline tank [m**3]; without it: not given.
@@ -8800,7 +8983,7 @@ export interface components {
          * @description Class of set, as a technician sorts them.
          * @enum {string}
          */
-        SetClass: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel";
+        SetClass: "inverter_small" | "inverter" | "open_frame" | "v_twin" | "low_speed" | "dual_fuel" | "engine";
         /**
          * SetDueOut
          * @description A set with what is due on it, what is due first on top.
@@ -9232,12 +9415,22 @@ export interface components {
              */
             part: string | "";
             /**
+             * Remade
+             * @default false
+             */
+            remade: boolean;
+            /**
              * Role
              * @default
              */
             role: string | "";
             /** @default null */
             seal: components["schemas"]["Seal"] | null;
+            /**
+             * There
+             * @default false
+             */
+            there: boolean;
             /**
              * Turned
              * @default false
@@ -9385,6 +9578,7 @@ export interface components {
             /** Updated At */
             updated_at: string;
             walk: components["schemas"]["WalkOut"] | null;
+            ways: components["schemas"]["DisputesOut"] | null;
         };
         /**
          * Soaped
@@ -9436,6 +9630,31 @@ export interface components {
             on: string;
             /** Repair */
             repair: string;
+        };
+        /**
+         * SparkPlug
+         * @description The plug as its maker and the engine's say it: what another must be like.
+         */
+        SparkPlug: {
+            /** @default null */
+            gap_gas: components["schemas"]["Fact"] | null;
+            /** @default null */
+            gap_gasoline: components["schemas"]["Fact"] | null;
+            /**
+             * Heat
+             * @default
+             */
+            heat: string;
+            /**
+             * Resistor
+             * @default null
+             */
+            resistor: boolean | null;
+            /**
+             * Type
+             * @default
+             */
+            type: string;
         };
         /**
          * Stack
@@ -10770,6 +10989,58 @@ export interface components {
             price: number;
             /** Stock */
             stock: number;
+        };
+        /**
+         * Ways
+         * @description The way each disputed thing is done on this job; empty goes by the default.
+         */
+        Ways: {
+            /**
+             * Bowl
+             * @default
+             * @enum {string}
+             */
+            bowl: "" | "run_dry" | "drained" | "on_the_fly";
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Choke
+             * @default
+             * @enum {string}
+             */
+            choke: "" | "never" | "cold" | "as_before";
+            /**
+             * Gaskets
+             * @default
+             * @enum {string}
+             */
+            gaskets: "" | "new" | "reuse" | "as_lay";
+            /**
+             * Leaks
+             * @default
+             * @enum {string}
+             */
+            leaks: "" | "fluid" | "detector" | "both";
+            /**
+             * Own Vent
+             * @default
+             * @enum {string}
+             */
+            own_vent: "" | "close" | "leave" | "crack";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Stopping
+             * @default
+             * @enum {string}
+             */
+            stopping: "" | "source" | "switch";
         };
         /**
          * WeighIn

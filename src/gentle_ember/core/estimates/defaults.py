@@ -88,6 +88,10 @@ def given(fact: Fact | None, default: float, label: str, kind: str, path: str) -
     return Given(label, fact.value, kind, path, fact.origin)
 
 
+NO_ALTERNATOR = Given("at the shaft", 1.0, "share", "set.set_class", Origin.COMPUTED)
+"""Of a bare engine nothing is lost on the way to its watts."""
+
+
 @dataclass(frozen=True, slots=True)
 class Machine:
     """The set's figures as the plan uses them: what the engine gives, and within what ends [W]."""
@@ -138,15 +142,21 @@ def machine(generator: GeneratorSet) -> Machine | None:
     jetted = given(told, 0.0, "jetted at elevation", "elevation", at)
     if generator.shaft_power is not None:
         shaft = given(generator.shaft_power, 0.0, "shaft power", "power", "set.shaft_power")
-        efficiency = given(
-            generator.alternator_efficiency,
-            EFFICIENCY,
-            "alternator efficiency",
-            "share",
-            "set.alternator_efficiency",
+        efficiency = (
+            NO_ALTERNATOR
+            if generator.bare
+            else given(
+                generator.alternator_efficiency,
+                EFFICIENCY,
+                "alternator efficiency",
+                "share",
+                "set.alternator_efficiency",
+            )
         )
         ends = (
-            EFFICIENCY_ENDS
+            (0.97, 1.0)
+            if generator.bare
+            else EFFICIENCY_ENDS
             if efficiency.assumed
             else (efficiency.value * 0.98, min(1.0, efficiency.value * 1.02))
         )
@@ -181,8 +191,11 @@ def machine(generator: GeneratorSet) -> Machine | None:
 def legs_of(generator: GeneratorSet) -> int:
     """Legs of the output: three phases; two of half the volts each on 240 V at 60 Hz; else one.
 
-    Without volts on the plate, sets past 4 kW that are no inverters are taken to have two.
+    Without volts on the plate, sets past 4 kW that are no inverters are taken to have two; a bare
+    engine's shaft is one.
     """
+    if generator.bare:
+        return 1
     if generator.phases == 3:
         return 3
     if generator.volts is not None:

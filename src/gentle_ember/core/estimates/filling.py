@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, spread
 from gentle_ember.core.estimates.defaults import Machine, fuel_line
 from gentle_ember.core.job.generator import GeneratorSet
@@ -27,6 +29,8 @@ def cycles_per_s(generator: GeneratorSet) -> float | None:
     """Intake strokes of one cylinder a second at the set's frequency; None where it varies."""
     if generator.set_class in INVERTERS:
         return None
+    if generator.bare:
+        return generator.rated_speed.value / (4 * math.pi) if generator.rated_speed else None
     fifty = generator.hertz is not None and generator.hertz.value < 55
     turns = 50.0 if fifty else 60.0
     return turns / (4 if generator.set_class is SetClass.LOW_SPEED else 2)

@@ -16,6 +16,7 @@ CHOICES: dict[str, Options] = {
         ("v_twin", "V-twin, 8 kW and up"),
         ("low_speed", "1,500 or 1,800 rpm"),
         ("dual_fuel", "factory dual-fuel"),
+        ("engine", "bare engine, no alternator"),
     ),
     "gasolines": (
         ("e10", "E10 (10 % ethanol)"),
@@ -104,6 +105,15 @@ CHOICES: dict[str, Options] = {
         ("wiring", "wiring"),
         ("tank", "the tank"),
         ("exhaust", "the exhaust"),
+    ),
+    "in_the_way": (
+        ("canister", "vapor canister"),
+        ("cover", "a cover or panel"),
+        ("breather", "breather hose"),
+        ("air_box", "air box"),
+        ("exhaust", "exhaust"),
+        ("wiring", "wiring"),
+        ("other", "something else"),
     ),
     "remedy": (
         ("none", "nothing, or undecided"),
@@ -249,6 +259,7 @@ CHOICES: dict[str, Options] = {
         ("winter_fluid", "leak fluid for frost"),
         ("soap", "household soap"),
         ("detector", "gas detector"),
+        ("both", "gas detector, then leak fluid"),
     ),
     "signals": (
         ("output", "most output before the throttle is open"),
@@ -259,6 +270,12 @@ CHOICES: dict[str, Options] = {
         ("unknown", "not known: taken as bore"),
         ("hundredths", "bore, in 1/100 mm"),
         ("flow", "flow number"),
+    ),
+    "jet_found": (
+        ("unknown", "not looked"),
+        ("right", "right"),
+        ("rich", "rich"),
+        ("lean", "lean"),
     ),
     "at_hand": (
         (True, "yes"),
@@ -316,6 +333,7 @@ FIELDS: dict[str, str] = {
     "looks": "findings.*.look",
     "stubs": "sites.*.gases.*.stub",
     "behind": "set.faces.*.behind",
+    "in_the_way": "set.in_the_way.*.what",
     "remedy": "set.faces.*.remedy",
     "asked": "sites.*.gases.*.cleaned",
     "find_decisions": "fit.finds.*.decision",
@@ -341,6 +359,7 @@ FIELDS: dict[str, str] = {
     "signals": "metering.*.signal",
     "set_by": "metering.*.set_by",
     "markings": "set.carburetor.jets.marking",
+    "jet_found": "set.carburetor.jets.found",
     "at_hand": "sites.*.gasoline",
     "gas_kinds": "sites.*.gases.*.kind",
     "inlets": "trains.*.inlet",

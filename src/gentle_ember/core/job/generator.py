@@ -111,6 +111,11 @@ class Jets(Model):
     """What a jet kit's own sheet says for this elevation."""
     fitted: JetNumber = JetNumber()
     """What is in it now, once another was kept; the stamped one is tagged and put by."""
+    chosen: JetNumber = JetNumber()
+    """The jet settled on to go in next: after a run that asked for one, or by another school."""
+    found: Literal["unknown", "right", "rich", "lean"] = "unknown"
+    """How it ran under load before any work, by plug or probe, with the jet it was made with."""
+    found_lam: Annotated[Fact | None, Quantity("ratio", "λ at load, as found", 0.3, 3.0)] = None
     made_on: Literal["unknown", "e0", "e10"] = "unknown"
     """Gasoline the jet it was made with was chosen for."""
     fitted_for: Annotated[
@@ -235,6 +240,34 @@ class Face(Model):
     remedy: Literal["none", "move", "replace", "cut"] = "none"
 
 
+class SparkPlug(Model):
+    """The plug as its maker and the engine's say it: what another must be like."""
+
+    type: Name = ""
+    heat: Name = ""
+    """Its heat range, as its maker numbers it."""
+    resistor: bool | None = None
+    gap_gasoline: Annotated[
+        Fact | None, Quantity("clearance", "Plug gap by the maker, gasoline", 0.2e-3, 2e-3)
+    ] = None
+    gap_gas: Annotated[
+        Fact | None, Quantity("clearance", "Plug gap by the maker, on gas", 0.2e-3, 2e-3)
+    ] = None
+
+
+class InTheWay(Model):
+    """What stands where something must go, and what becomes of it."""
+
+    what: Literal[
+        "canister", "cover", "breather", "air_box", "exhaust", "wiring", "other"
+    ] = "other"  # fmt: skip
+    name: Name = ""
+    remedy: Literal["none", "move", "replace", "cut"] = "none"
+    undo: Literal["unknown", "yes", "partly", "no"] = "unknown"
+    """Whether it can be put back as it was."""
+    note: Note = ""
+
+
 class Outlet(Model):
     """A receptacle with its own breaker, or several behind one breaker."""
 
@@ -268,11 +301,17 @@ class GeneratorSet(Model):
     switches: Annotated[dict[Key, Switch], Field(max_length=4)] = {}
     """Switches and selectors by their positions, where more is told than what it cuts."""
     electric_start: bool | None = None
+    factory_gas: bool | None = None
+    """Whether its maker made it for propane too, whatever its class."""
     gas_port: Literal["unknown", "1/4", "3/8", "1/2"] = "unknown"
     """Thread of the factory's port for a second gas [in NPT]."""
     studs: Studs = Studs()
     stack: Stack = Stack()
+    plug: SparkPlug = SparkPlug()
+    fuel_line: Literal["unknown", "1/4", "5/16"] = "unknown"
+    """Inside of the set's own fuel line [in]."""
     faces: dict[Key, Face] = {}
+    in_the_way: Annotated[dict[Key, InTheWay], Field(max_length=12)] = {}
     set_class: SetClass = SetClass.OPEN_FRAME
     displacement: Annotated[Fact | None, Quantity("displacement", "Displacement", 20e-6, 5e-3)] = (
         None
@@ -300,6 +339,10 @@ class GeneratorSet(Model):
     ] = None
     volts: Annotated[Fact | None, Quantity("voltage", "Voltage", 6.0, 690.0)] = None
     hertz: Annotated[Fact | None, Quantity("frequency", "Frequency", 45.0, 65.0)] = None
+    rated_speed: Annotated[Fact | None, Quantity("speed", "Working speed", 100.0, 600.0)] = None
+    """Of a bare engine: the speed its governor holds."""
+    drives: Name = ""
+    """What a bare engine drives."""
     phases: Literal[1, 3] = 1
     outlets: Annotated[dict[Key, Outlet], Field(max_length=12)] = {}
     sound_level: Annotated[
@@ -312,6 +355,16 @@ class GeneratorSet(Model):
     weigh_ins: dict[Key, WeighIn] = {}
     clocked: Annotated[dict[Key, Clocked], Field(max_length=40)] = {}
     note: Note = ""
+
+    @property
+    def bare(self) -> bool:
+        """Whether it is an engine without an alternator: loaded by what it drives."""
+        return self.set_class is SetClass.ENGINE
+
+    @property
+    def dual_fuel(self) -> bool:
+        """Whether propane is its maker's own fuel beside gasoline."""
+        return self.set_class is SetClass.DUAL_FUEL or self.factory_gas is True
 
     @property
     def stops_by(self) -> RunSwitch:

@@ -30,6 +30,7 @@ from gentle_ember.core.job.part import Part
 from gentle_ember.core.job.prove_tight import Proof
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.job.train import Train
+from gentle_ember.core.job.ways import Ways
 from gentle_ember.core.physics.output import OutputSchool
 
 
@@ -226,6 +227,8 @@ class Job(Model):
     wants: Wants = Wants()
     findings: dict[Key, Finding] = {}
     choice: Choice = Choice()
+    ways: Ways = Ways()
+    """Where schools of working differ, which of them is gone by."""
     confirmed: dict[Key, Confirmation] = {}
     trains: dict[Key, Train] = {}
     """By fuel; `as_found` for somebody else's conversion."""

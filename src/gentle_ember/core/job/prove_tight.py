@@ -52,7 +52,7 @@ class LockUp(Model):
 class How(Model):
     """With what a fuel's joints were looked at: film or detector, the air, the gauge."""
 
-    by: Literal["", "leak_fluid", "winter_fluid", "soap", "detector"] = ""
+    by: Literal["", "leak_fluid", "winter_fluid", "soap", "detector", "both"] = ""
     air: Annotated[Fact | None, Quantity("temperature", "Air at the test", 233.15, 333.15)] = None
     gauge: Name = ""
     """The gauge, by its name or number."""

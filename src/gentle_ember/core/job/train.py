@@ -26,6 +26,10 @@ class Slot(Model):
     """What is cut off the reel, for hose and pipe."""
     turned: bool = False
     """Put in the other way round."""
+    there: bool = False
+    """On the set already: kept, neither ordered nor put in again."""
+    remade: bool = False
+    """The joint before it is made again, though both its parts stay."""
     seal: Seal | None = None
     """What seals the joint before it, where that was seen to be other than it should."""
     capped: bool | None = None

@@ -79,6 +79,8 @@ class Network:
     """Cap of an inlet → the hoses that go on it, one at a time."""
     inlets: tuple[str, ...] = (DEMAND_INLET,)
     """Inlets of the demand regulators."""
+    bowl: str = "run_dry"
+    """How the float bowl is emptied: run dry, drained at rest, or over to gas as it stumbles."""
 
     def words(self, key: str, position: str) -> str:
         """What a person does to bring a control to a position, without a full stop."""

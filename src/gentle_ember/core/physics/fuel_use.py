@@ -22,6 +22,8 @@ class SetClass(StrEnum):
     V_TWIN = "v_twin"
     LOW_SPEED = "low_speed"
     DUAL_FUEL = "dual_fuel"
+    ENGINE = "engine"
+    """An engine without an alternator: its watts are those of its shaft."""
 
 
 INVERTERS = (SetClass.INVERTER_SMALL, SetClass.INVERTER)
@@ -33,8 +35,11 @@ CLASS_DEFAULTS: dict[SetClass, tuple[float, float]] = {
     SetClass.V_TWIN: (0.20, 0.40),
     SetClass.LOW_SPEED: (0.24, 0.30),
     SetClass.DUAL_FUEL: (0.17, 0.40),
+    SetClass.ENGINE: (0.21, 0.40),
 }
-"""Full-load efficiency on LHV and the no-load share of full-load fuel, band ± 20 %."""
+"""Full-load efficiency on LHV and the no-load share of full-load fuel, band ± 20 %.
+
+A bare engine's is at its shaft: an open frame's over its alternator's 0.82."""
 
 BAND_DEFAULT, BAND_ONE_POINT, BAND_DATA_SHEET, BAND_WEIGHED = 0.20, 0.12, 0.10, 0.05
 BAND_MOST = 0.30

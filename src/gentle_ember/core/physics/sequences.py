@@ -128,6 +128,8 @@ def can_move(network: Network, positions: Positions, key: str, to: str) -> bool:
         fills = _under_a_tank(reach)
         if to == BOWL_FULL:
             return fills
+        if network.bowl == "drained":
+            return positions[ENGINE] == STOPPED and not fills
         return positions[ENGINE] == RUNNING and reach(BOWL, INTAKE) and not fills
     for hose, valve in network.valve_of.items():
         if key == hose and positions[valve] != "shut":
@@ -152,6 +154,8 @@ class Onward:
     after: Positions
     cost: int
     rank: int
+    says: str = ""
+    """What a person does, where it is more than that control."""
 
 
 class Space:
@@ -193,6 +197,29 @@ class Space:
                 if valve:
                     rank = SHUT_FIRST if to == "shut" else OPEN_LAST
                 yield Onward(one.key, to, after, cost, rank)
+        if network.bowl == "on_the_fly" and running:
+            yield from self._on_the_fly(positions)
+
+    def _on_the_fly(self, positions: Positions) -> Iterator[Onward]:
+        """Over to gas without a stop: the gas is opened as the last of the bowl burns."""
+        network = self.network
+        reach = network.reach(positions)
+        if positions.get("bowl") != BOWL_FULL or _under_a_tank(reach) or not reach(BOWL, INTAKE):
+            return
+        (dry,) = (to for one in network.controls if one.key == "bowl"
+                  for to in one.positions if to != BOWL_FULL)  # fmt: skip
+        for one in network.controls:
+            if not one.is_valve or positions[one.key] != "shut":
+                continue
+            if not can_move(network, positions, one.key, "open"):
+                continue
+            moved = {**positions, "bowl": dry, one.key: "open"}
+            after = settle(network, moved)
+            if after != moved or dangers(network, moved):
+                continue
+            opens = network.words(one.key, "open")
+            says = f"As it begins to stumble, {opens[0].lower()}{opens[1:]}."
+            yield Onward(one.key, "open", after, MOVE, OPEN_LAST, says)
 
     def sequence(
         self, start: Positions, goal: Mapping[str, str], key: str = "", name: str = ""
@@ -255,6 +282,7 @@ def _told(
         ran_out = rests and sparks(network, step.after)
         text = network.words(step.control, step.position)
         text += "; it runs out and stops." if ran_out else "; it stops." if rests else "."
+        text = step.says or text
         # Where a switch of the table cuts the ignition, switching off is a move of its own.
         moves.append(
             Move(step.control, step.position, text, ran_out and PLUG not in network.places)

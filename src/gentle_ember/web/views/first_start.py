@@ -89,6 +89,10 @@ class FuelStartOut(View):
     name: str
     letter: str
     gas: bool
+    own_tank: bool
+    """Gasoline from the set's own tank, as it always ran."""
+    holds: bool
+    """Whether the stage waits for it."""
     looks: list[StartLookOut]
     attempts: list[AttemptOut]
     advice: AdviceOut | None
@@ -234,7 +238,7 @@ def starts(planned: Plan) -> list[FuelStartOut]:
 def _fuel(one: FuelStart, forbidden: list[HoldOut], orders: tuple[Sequence, ...]) -> FuelStartOut:
     return FuelStartOut(
         fuel=one.fuel, name=one.name, letter=LETTERS[FuelKey(one.fuel)],
-        gas=one.fuel != "gasoline",
+        gas=one.fuel != "gasoline", own_tank=one.own_tank, holds=one.holds,
         looks=[
             StartLookOut(key=look.key, when=look.when, text=look.text, why=look.why,
              state=seen.state, note=seen.note, by=seen.by)

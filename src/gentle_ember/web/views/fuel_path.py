@@ -551,7 +551,7 @@ def fuel_path(planned: Plan) -> FuelPathOut:
     return FuelPathOut(
         trains=[train(planned, name, one) for name, one in planned.of(job_trains).items()],
         templates=templates(planned),
-        kits=[kit(one) for one in planned.catalog.kits.values()],
+        kits=[kit(one, planned.job.set) for one in planned.catalog.kits.values()],
     )
 
 

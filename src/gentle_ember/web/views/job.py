@@ -69,7 +69,7 @@ from gentle_ember.web.views.intake import (
 from gentle_ember.web.views.ledger import LedgerOut, OutputOut, RunOut
 from gentle_ember.web.views.load_test import JetsOut, LoadTestOut, TogetherOut
 from gentle_ember.web.views.logbook import LogbookOut
-from gentle_ember.web.views.method import ChosenOut, MethodsOut, StatesOut
+from gentle_ember.web.views.method import ChosenOut, DisputesOut, MethodsOut, StatesOut
 from gentle_ember.web.views.parts import BillOut
 from gentle_ember.web.views.prove_tight import GasProofOut
 
@@ -252,6 +252,7 @@ class SnapshotOut(View):
     legs: list[LegOut] | None
     outlets: list[OutletOut] | None
     motors: list[MotorOut] | None
+    ways: DisputesOut | None
     path: FuelPathOut | None
     stack: StackOut | None
     bill: BillOut | None
@@ -364,6 +365,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "motors": intake.motors,
     "methods": method.methods,
     "states": method.states,
+    "ways": method.working,
     "path": fuel_path.fuel_path,
     "stack": fuel_path.stack,
     "house": fuel_path.house,

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field, RootModel
 
 from gentle_ember.core.base.quantities import percent
+from gentle_ember.core.estimates.jets import school_pick
 from gentle_ember.core.estimates.measured import fuel_used
 from gentle_ember.core.job.facts import Fact, Key, facts_of, simulated
 from gentle_ember.core.job.load_test import LoadReading
@@ -215,6 +216,13 @@ class JetsOut(View):
     text: str
     at_hand: list[float]
     pick: float | None
+    """The one jet that is to run here; sheet, parts list and load test name the same."""
+    why: str
+    to_order: bool
+    settled: bool
+    """Whether somebody settled on it, or a run did; else it follows from the schools."""
+    picks: list[float | None]
+    """The jet each school comes to, in their order; none of a school that is refused."""
     in_it: float | None
     meant: float | None
     below: list[ComingDownOut]
@@ -430,12 +438,16 @@ def plug_read(key: str, found: PlugRead) -> PlugReadOut:
 def jets(planned: Plan) -> JetsOut:
     """The main jet of the job on the site looked at."""
     found = planned.of(jets_here)
+    chosen = found.decision
     said = rules.reads(found.as_it_is.value) if found.as_it_is else None
     return JetsOut(
         wanted=[figure(one) for one in found.wanted],
         as_it_is=figure(found.as_it_is) if found.as_it_is else None,
         state=said.state if said else "", text=said.text if said else "",
-        at_hand=list(found.at_hand), pick=found.pick,
+        at_hand=list(chosen.at_hand), pick=chosen.number, why=chosen.why,
+        to_order=chosen.to_order,
+        settled=planned.job.set.carburetor.jets.chosen.number is not None,
+        picks=[school_pick(planned.job, one, chosen) for one in found.wanted],
         in_it=found.in_it, meant=found.meant,
         below=[
             ComingDownOut(place=one.place, figure=figure(one.figure), state=one.state,

@@ -7,6 +7,7 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.method.base import NAMES, SchoolKind, Verdict
 from gentle_ember.core.stages.method.judged import Judged, judged_methods
 from gentle_ember.core.stages.method.networks import both_on, fuel_states, orders
+from gentle_ember.core.stages.method.ways import ways
 from gentle_ember.web.views.base import FigureOut, View, figure
 
 
@@ -131,6 +132,52 @@ class ChosenOut(View):
     """What is chosen."""
 
     methods: list[ChosenMethodOut]
+
+
+class DisputeOptionOut(View):
+    """One way of doing it, and why it does not fit this set; empty where it does."""
+
+    key: str
+    name: str
+    follows: str
+    against: str
+
+
+class DisputeOut(View):
+    """Something schools do differently: the ways, the default, what is chosen."""
+
+    key: str
+    name: str
+    options: list[DisputeOptionOut]
+    default: str
+    chosen: str
+
+
+class DisputesOut(View):
+    """Every dispute that comes up on the job, and who settled it."""
+
+    ways: list[DisputeOut]
+    by: str
+    reason: str
+
+
+def working(planned: Plan) -> DisputesOut:
+    """The ways of working on the job."""
+    return DisputesOut(
+        ways=[
+            DisputeOut(
+                key=one.dispute.key, name=one.dispute.name,
+                options=[
+                    DisputeOptionOut(key=option.key, name=option.name, follows=option.follows,
+                     against=against)
+                    for option, against in one.options
+                ],
+                default=one.default, chosen=one.chosen,
+            )
+            for one in planned.of(ways)
+        ],
+        by=planned.job.ways.by, reason=planned.job.ways.reason,
+    )  # fmt: skip
 
 
 def methods(planned: Plan) -> MethodsOut:

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, RootModel, StringConstraints
 
 from gentle_ember.core.catalog import Kit
+from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part
 from gentle_ember.core.job.train import AS_FOUND
@@ -90,6 +91,8 @@ class KitOut(View):
     fits: str
     price: float
     parts: int
+    ruled_out: str
+    """Why its maker does not have it on this set; empty where it may be, or nothing is told."""
 
 
 class KitLineOut(View):
@@ -340,7 +343,7 @@ def bill(planned: Plan) -> BillOut:
         missing=list(found.missing),
         questions=[AssumedOut(text=text, path=path) for text, path in found.open_questions],
         suppliers=suppliers,
-        kits=[kit(one) for one in catalog.kits.values()],
+        kits=[kit(one, job.set) for one in catalog.kits.values()],
         kit=_kit_check(chosen_kit, planned) if chosen_kit else None,
     )
 
@@ -416,11 +419,13 @@ def _fact(name: str, value: Any) -> BothOut:
     return same(", ".join(str(one).replace("_", " ") for one in values))
 
 
-def kit(one: Kit) -> KitOut:
-    """A kit as listed."""
+def kit(one: Kit, machine: GeneratorSet | None = None) -> KitOut:
+    """A kit as listed, for a set where there is one."""
+    said = one.judged(machine) if machine else None
     return KitOut(
         key=one.key, name=one.name, maker=one.maker, fits=one.fits,
         price=one.price, parts=len(one.contents),
+        ruled_out=said.why if said and said.fits is False else "",
     )  # fmt: skip
 
 

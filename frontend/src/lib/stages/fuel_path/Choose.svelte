@@ -47,7 +47,11 @@
       >Parts at hand
       <select class="select select-sm" bind:value={kit}>
         <option value="">the whole catalog</option>
-        {#each path.kits as one (one.key)}<option value={one.key}>{one.name} first</option>{/each}
+        {#each path.kits as one (one.key)}
+          <option value={one.key} disabled={!!one.ruled_out}
+            >{one.name} first{one.ruled_out ? ': not for this set' : ''}</option
+          >
+        {/each}
       </select></label
     >
   </section>

@@ -26,6 +26,7 @@
     }
   }
   let kit = $derived(bill.kit);
+  let ruledOut = $derived(bill.kits.find((one) => one.key === kit?.key)?.ruled_out ?? '');
   let rows = $derived(
     kit
       ? ([
@@ -48,7 +49,9 @@
     >
       <option value="">none</option>
       {#each bill.kits as one (one.key)}
-        <option value={one.key}>{one.name}, {money(one.price)}</option>
+        <option value={one.key}
+          >{one.name}, {money(one.price)}{one.ruled_out ? ', not for this set' : ''}</option
+        >
       {/each}
     </select>
   </label>
@@ -62,6 +65,9 @@
     <button class="btn btn-sm" disabled={!name.trim()}>Keep this list as a kit</button>
     {#if said}<span role="status">{said}</span>{/if}
   </form>
+  {#if ruledOut}<p class="text-error font-semibold" data-ruled-out>
+      Not for this set: {ruledOut}.
+    </p>{/if}
   {#if kit}
     <p>
       {money(kit.price)} for the kit and {money(kit.missing_price)} for what it lacks; part by part the

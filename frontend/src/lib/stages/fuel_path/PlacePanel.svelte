@@ -3,6 +3,8 @@
   import { SEALS, SEEN } from '$lib/api/published';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import type { Place, Train } from '$lib/api/client';
+  import Tick from '$lib/ui/Tick.svelte';
+  import { useJob } from '$lib/session/session.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import { LOADS } from './layout';
@@ -18,6 +20,8 @@
     bench: Workbench;
   }
   let { train, place, bench }: Props = $props();
+  const job = useJob();
+  let slot = $derived(job().settled?.job.trains?.[train.name]?.slots?.[place.key]);
   let at = $derived(`trains.${train.name}.slots.${place.key}`);
 
   function shown(pa: number | undefined, zone: string) {
@@ -90,6 +94,10 @@
       onclick={() => void bench.edit({ op: 'remove', slot: place.key })}>Take out</button
     >
     <Insert {bench} fuel={train.fuel} after={place.key} />
+    <Tick path={`${at}.there`} checked={slot?.there ?? false}>there already</Tick>
+    {#if slot?.there && place.joint}
+      <Tick path={`${at}.remade`} checked={slot.remade ?? false}>joint made again</Tick>
+    {/if}
     {#if place.needs_upright}
       <ChoiceField path={`${at}.upright`} label="Stands upright" options={SEEN} />
     {/if}

@@ -54,7 +54,7 @@
   $effect(() => {
     const wanted = page.url.searchParams.get('field');
     if (!wanted || !ready) return;
-    const place = `[data-field="${CSS.escape(wanted)}"] :is(input, select, textarea)`;
+    const place = `[data-field="${CSS.escape(wanted)}"] :is(input, select, textarea, [role=radio])`;
     let tries = 0;
     const timer = setInterval(() => {
       const found = document.querySelector<HTMLElement>(place);

@@ -11,14 +11,7 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
-
-NEVER_CHOKE = (
-    "spacer_adapter",
-    "snorkel",
-    "two_barrel_adapter",
-    "second_gas",
-    "exchanged_carburetor",
-)
+from gentle_ember.core.stages.method.ways import taken
 
 
 class When(StrEnum):
@@ -38,16 +31,28 @@ class StartLook:
     why: str
 
 
-def looks(job: Job, fuel: str, section: TrainSection) -> tuple[StartLook, ...]:
-    """Everything looked at for a fuel, before and after its first start, by method and set."""
+def looks(job: Job, fuel: str, section: TrainSection | None) -> tuple[StartLook, ...]:
+    """Everything looked at for a fuel, before and after its first start, by method and set.
+
+    Without a train of its own gasoline comes from the set's own tank, as it always did.
+    """
+    if section is None and fuel != "gasoline":
+        return (*_machine(job), *_factory_gas(job))
+    if section is None:
+        return (*_machine(job), *_own_gasoline(job))
     if fuel == "gasoline":
         return (*_machine(job), *_tank(job, section))
     return (*_machine(job), *_gas(job, fuel, section), *_proof(job, fuel, section))
 
 
-def choke_stays_open(job: Job) -> bool:
-    """Whether gas is started with the choke open: a demand valve wants its depression."""
-    return any(method in NEVER_CHOKE for method in job.choice.methods)
+COLD_PULLS = 2
+"""Pulls with the choke half shut, where a job goes by that when it is cold."""
+
+
+def choke_stays_open(job: Job, pulls: int = 0) -> bool:
+    """Whether gas is started with the choke open after so many pulls, by the way gone by."""
+    way = taken(job, "choke")
+    return way == "never" or (way == "cold" and pulls > COLD_PULLS)
 
 
 def _machine(job: Job) -> Iterator[StartLook]:
@@ -77,7 +82,9 @@ def _machine(job: Job) -> Iterator[StartLook]:
     yield StartLook(
         "unloaded",
         before,
-        "Breaker off, nothing plugged in.",
+        "Clutch out or belt off: it drives nothing; guard on."
+        if job.set.bare
+        else "Breaker off, nothing plugged in.",
         "It starts without load, and cools down without load before it is stopped.",
     )
     yield StartLook(
@@ -90,24 +97,34 @@ def _machine(job: Job) -> Iterator[StartLook]:
         yield StartLook("eco", before, "Eco off.", "It starts and is set at full speed first.")
 
 
+CHOKE = {
+    "never": (
+        "Choke open.",
+        "The demand regulator opens on the suction at the throat, and a shut choke takes the air "
+        "that makes it.",
+    ),
+    "cold": (
+        "Choke half shut for the first two pulls of a cold engine, then open.",
+        "A little more suction wakes the demand regulator; shut for longer it drowns in gas.",
+    ),
+    "as_before": (
+        "Choke as the maker of this carburetor says for gas.",
+        "Its gas valve sits behind the choke.",
+    ),
+}
+BOWL = {
+    "run_dry": "Gasoline shut and the bowl run dry.",
+    "drained": "Gasoline shut and the bowl drained at its screw, the jar away.",
+    "on_the_fly": "Gasoline shut and the bowl empty: the first start on gas is made at rest, "
+    "changing over while it runs comes after it.",
+}
+
+
 def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
     before = When.BEFORE
     has = section.case.of
-    if choke_stays_open(job):
-        yield StartLook(
-            "choke",
-            before,
-            "Choke open.",
-            "The demand regulator opens on the suction at the throat, and a shut choke takes the "
-            "air that makes it.",
-        )
-    else:
-        yield StartLook(
-            "choke",
-            before,
-            "Choke as the maker of this carburetor says for gas.",
-            "Its gas valve sits behind the choke.",
-        )
+    text, why = CHOKE[taken(job, "choke")]
+    yield StartLook("choke", before, text, why)
     if job.set.brand_new:
         yield StartLook(
             "gasoline_off",
@@ -123,10 +140,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             "Proof that nothing was upset, and the oil is warm.",
         )
         yield StartLook(
-            "bowl",
-            before,
-            "Gasoline shut and the bowl run dry.",
-            "Two fuels at once are far too rich.",
+            "bowl", before, BOWL[taken(job, "bowl")], "Two fuels at once are far too rich."
         )
     if job.set.own_shut is False and job.wants.keep_gasoline:
         yield StartLook(
@@ -290,7 +304,15 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
         "Joints on and near the engine soaped again, warm, source open.",
         "What is tight cold can open when it shakes and warms.",
     )
-    if job.set.set_class not in INVERTERS:
+    if job.set.bare:
+        yield StartLook(
+            "governor",
+            after,
+            "No load, warm: at its working speed by a tachometer, set at the governor where it is "
+            "not; the value noted.",
+            "Another fuel, another linkage: too fast it throws what it drives apart.",
+        )
+    elif job.set.set_class not in INVERTERS:
         low, high = no_load_hz(job)
         yield StartLook(
             "governor",
@@ -326,6 +348,94 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
     )
 
 
+def _factory_gas(job: Job) -> Iterator[StartLook]:
+    """On propane as its maker made it, beside what this job added."""
+    before, after = When.BEFORE, When.AFTER
+    yield StartLook(
+        "cylinder",
+        before,
+        "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
+        "opening lower than it and 5 ft from what can ignite.",
+        "What its relief valve lets out sinks and runs to the lowest opening.",
+    )
+    yield StartLook(
+        "selector",
+        before,
+        "Its own selector on propane, gasoline shut, as its maker says.",
+        "Between two fuels it gets both, or neither.",
+    )
+    yield StartLook(
+        "other_capped",
+        before,
+        "The inlet this job added is capped, its hose off.",
+        "An open inlet draws air, and a second hose brings a second gas.",
+    )
+    yield StartLook("opened", before, "Opened slowly.", "Opened fast, its excess-flow valve shuts.")
+    yield StartLook(
+        "proof", after, "Its valve closed, it dies.", "Only then is it known what it ran on."
+    )
+    yield StartLook(
+        "stop_switch",
+        after,
+        "Stop switch off while it runs on propane: it stops.",
+        "It is the owner's way to stop it.",
+    )
+    yield StartLook(
+        "locks_up", after, "Stopped, valve open: its regulator is silent, nothing smells.",
+        "A regulator that creeps is replaced by its maker's own before it is run again.",
+    )  # fmt: skip
+
+
+def _own_gasoline(job: Job) -> Iterator[StartLook]:
+    """From its own tank, after something was done at the carburetor or on the air side."""
+    before, after = When.BEFORE, When.AFTER
+    if job.set.tank_vent is Vent.CAP_LEVER:
+        yield StartLook(
+            "own_vent", before, "Tank vent open.", "A shut vent starves it after some minutes."
+        )
+    yield StartLook(
+        "bowl_filled",
+        before,
+        "Gasoline on, the bowl filled, then ten minutes waited.",
+        "A needle that does not seat shows while nothing turns yet.",
+    )
+    yield StartLook(
+        "no_drip",
+        before,
+        "No drip at the bowl, its drain screw and the fuel line; the intake is dry.",
+        "What drips in ten minutes runs onto a hot engine.",
+    )
+    if job.set.set_class in INVERTERS:
+        yield StartLook(
+            "panel_off",
+            before,
+            "Service cover still off, its leads clear of what turns.",
+            "The first minutes are watched at the carburetor; the cover goes on when it is dry.",
+        )
+    yield StartLook(
+        "warm_dry",
+        after,
+        "Warm, and still dry at bowl, drain screw and line.",
+        "A gasket that seals cold can let go when it warms.",
+    )
+    yield StartLook(
+        "takes_load",
+        after,
+        "Choke off, it takes a load at once without hunting or coughing.",
+        "The jet, the link and the springs are where they belong.",
+    )
+    yield StartLook(
+        "stop_switch", after, "Stop switch off: it stops.", "It is the owner's way to stop it."
+    )
+
+
+OWN_VENT = {
+    "close": "The set's own cap: vent shut, as shown for this state.",
+    "leave": "The set's own cap left as it is; its level noted.",
+    "crack": "The set's own cap cracked until it breathes, its tank not full.",
+}
+
+
 def _tank(job: Job, section: TrainSection) -> Iterator[StartLook]:
     before, after = When.BEFORE, When.AFTER
     has = section.case.of
@@ -345,7 +455,7 @@ def _tank(job: Job, section: TrainSection) -> Iterator[StartLook]:
         yield StartLook(
             "own_vent",
             before,
-            "The set's own cap: vent as shown for this state.",
+            OWN_VENT[taken(job, "own_vent")],
             "An open vent lets a full tank out onto the engine.",
         )
     yield StartLook(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.base.quantities import percent
@@ -26,6 +26,7 @@ from gentle_ember.core.stages.first_start.gate import (
 from gentle_ember.core.stages.fit.smell import taken_down
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 from gentle_ember.core.stages.method.networks import safe_orders
+from gentle_ember.core.stages.prove_tight.proof import factory_gas
 
 AFTER = Method(
     "gasoline-after", "Gasoline before and after", "held afterwards / held before − 1",
@@ -51,6 +52,16 @@ class FuelStart:
     log: StartLog
     looks: tuple[tuple[StartLook, Looked], ...]
     advice: NextCheck | None
+    holds: bool = True
+    """Whether the stage waits for it; gasoline from its own tank is logged on every job, and
+    waited for where its jet was changed."""
+    trained: bool = True
+    """Whether this job has a train for it; else it is a fuel the set always ran on."""
+
+    @property
+    def own_tank(self) -> bool:
+        """Whether it is gasoline from the set's own tank, as it always ran."""
+        return not self.trained and self.fuel == FuelKey.GASOLINE
 
     def left(self, when: When) -> int:
         """Looks not good yet."""
@@ -78,16 +89,28 @@ class FuelStart:
 
 
 def starts(job: Job, path: Mapping[str, TrainSection]) -> tuple[FuelStart, ...]:
-    """Every train's first start."""
-    return tuple(_of(job, fuel, section) for fuel, section in path.items())
+    """Every train's first start, and gasoline's from its own tank."""
+    found = [_of(job, fuel, section) for fuel, section in path.items()]
+    rejet = "rejet" in job.choice.methods
+    if FuelKey.GASOLINE not in path and job.choice.methods and (job.wants.keep_gasoline or rejet):
+        own = _of(job, FuelKey.GASOLINE, None)
+        found.append(replace(own, holds=rejet, trained=False))
+    if factory_gas(job, FuelKey.PROPANE) and job.choice.methods and _propane_here(job):
+        made = _of(job, FuelKey.PROPANE, None)
+        found.append(replace(made, holds=job.wants.propane, trained=False))
+    return tuple(found)
 
 
-def _of(job: Job, fuel: str, section: TrainSection) -> FuelStart:
+def _propane_here(job: Job) -> bool:
+    return any(site.cylinders for site in job.sites.values())
+
+
+def _of(job: Job, fuel: str, section: TrainSection | None) -> FuelStart:
     log = job.starts.get(fuel, StartLog())
     wanted = tuple((one, log.looked.get(one.key, Looked())) for one in looks(job, fuel, section))
-    found = advice(
-        list(log.attempts.values()), choke_open=choke_stays_open(job), gas=fuel != "gasoline"
-    )
+    tried = list(log.attempts.values())
+    open_ = choke_stays_open(job, len(tried))
+    found = advice(tried, choke_open=open_, gas=fuel != "gasoline")
     return FuelStart(fuel, NAMES[FuelKey(fuel)], log, wanted, found)
 
 
@@ -129,7 +152,7 @@ def _too_soon(was: StartLog, job: Job, one: FuelStart) -> Iterator[Hold]:
             continue
         found = advice(
             [earlier for _, earlier in tried[:at]],
-            choke_open=choke_stays_open(job), gas=one.fuel != FuelKey.GASOLINE,
+            choke_open=choke_stays_open(job, at), gas=one.fuel != FuelKey.GASOLINE,
         )  # fmt: skip
         why = still_waits(found, attempt)
         if why:
@@ -152,6 +175,8 @@ def smells_noted(before: Job, plan: Plan) -> Iterator[Change]:
 def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:
     """What keeps the first start from being signed off."""
     for one in found:
+        if not one.holds:
+            continue
         path = f"starts.{one.fuel}"
         gate, after = one.left(When.BEFORE), one.left(When.AFTER)
         if not one.ran:
@@ -198,13 +223,14 @@ def _governed(job: Job, one: FuelStart) -> Iterator[Caution]:
 
 
 def first_starts(plan: Plan) -> tuple[FuelStart, ...]:
-    """Every train's first start: its gate, its attempts, its proof."""
+    """Every fuel's first start: its gate, its attempts, its proof."""
     return starts(plan.job, plan.of(trains_to_build))
 
 
 def start_orders(plan: Plan, fuel: str) -> tuple[Sequence, ...]:
     """The safe orders a first start needs: to start on a fuel, stop, store, and change over."""
-    state = "remote" if fuel == FuelKey.GASOLINE else fuel
+    remote = fuel == FuelKey.GASOLINE and fuel in plan.of(trains_to_build)
+    state = "remote" if remote else fuel
     mine = (f"start.{state}", f"stop.{state}", f"store.{state}")
     found = plan.of(safe_orders)
     return (

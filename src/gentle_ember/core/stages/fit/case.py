@@ -7,13 +7,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
+from gentle_ember.core.estimates.jets import JetDecision
 from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.job.part import Part
+from gentle_ember.core.job.part import MIXERS, Part
 from gentle_ember.core.physics import studs
 from gentle_ember.core.physics.fasteners import thread_of
 from gentle_ember.core.physics.fuel_use import INVERTERS
-from gentle_ember.core.physics.jets import jet_ratio
 from gentle_ember.core.stages.fit.marks.mount import MountPlan
 from gentle_ember.core.stages.fit.step import Torque
 from gentle_ember.core.stages.fuel_path.stack import StudWork, stud_work
@@ -37,6 +37,8 @@ class FitCase:
     tasks: tuple[Task, ...]
     mounts: tuple[MountPlan, ...]
     methods: tuple[str, ...]
+    jet: JetDecision
+    """The one jet that is to run here."""
 
     @property
     def set(self) -> GeneratorSet:
@@ -68,9 +70,23 @@ class FitCase:
         return self.set.studs.diameter.value if self.set.studs.diameter else 6e-3
 
     @cached_property
+    def there(self) -> frozenset[str]:
+        """Parts of the trains that are on the set already, by their keys."""
+        return frozenset(
+            part.key for one in self.trains.values() for place, part in one.case.known()
+            if place.slot.there
+        )  # fmt: skip
+
+    @cached_property
+    def mixer_there(self) -> bool:
+        """Whether what mixes the gas is on the set already: nothing of the intake is opened."""
+        found = [place for one in self.gases.values() for _, place, _ in one.case.of(*MIXERS)]
+        return bool(found) and all(place.slot.there for place in found)
+
+    @cached_property
     def plate_m(self) -> float | None:
         """Thickness of the adapter [m]; None where no plate goes in."""
-        if not self.has("spacer_adapter", "two_barrel_adapter"):
+        if self.mixer_there or not self.has("spacer_adapter", "two_barrel_adapter"):
             return None
         return adapter_m(self.set.stack, Case(self.job).plate_m)
 
@@ -90,16 +106,6 @@ class FitCase:
     def outward_m(self) -> float:
         """How far the air cleaner moves outward [m]."""
         return 0.0 if self.plate_m is None else outward_m(self.set.stack, self.plate_m)
-
-    @property
-    def jets(self) -> tuple[int, int] | None:
-        """The jet stamped and the one the density rule asks for here; None until both are known."""
-        made, stamped = self.set.carburetor.jetted_at, self.set.carburetor.jets.stamped.number
-        here = self.job.sites[self.job.site].elevation
-        if made is None or stamped is None or here is None:
-            return None
-        wanted = stamped.value * jet_ratio(made.value, here.value)
-        return round(stamped.value), round(wanted)
 
     @property
     def nut_torque(self) -> Torque:

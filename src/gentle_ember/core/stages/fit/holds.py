@@ -113,7 +113,7 @@ def intake_items(found: Sheet) -> Iterator[Item]:
 
 
 def find_items(job: Job) -> Iterator[Item]:
-    """Finds in the middle of the work that nobody has decided."""
+    """Finds in the middle of the work, and things in the way, that nobody has decided."""
     for key, one in job.fit.finds.items():
         if one.decision == "open":
             text = f"found mid-job, to be decided: {one.what}"
@@ -121,6 +121,14 @@ def find_items(job: Job) -> Iterator[Item]:
         elif one.decision == "order":
             text = f"ordered for what was found: {one.what}"
             yield Item(f"fit.find.{key}", TO_DO, text, "fit", f"fit.finds.{key}", holds=True)
+    for key, way in job.set.in_the_way.items():
+        named, at = way.name or way.what.replace("_", " "), f"set.in_the_way.{key}"
+        if way.remedy == "none":
+            text = f"in the way, to be decided: {named}"
+            yield Item(f"fit.way.{key}", TO_DO, text, "fit", f"{at}.remedy", holds=True)
+        elif way.undo == "unknown":
+            text = f"whether it can be put back as it was: {named}"
+            yield Item(f"fit.way.{key}", NOTED, text, "fit", f"{at}.undo", holds=True)
     for key, hole in job.fit.left.items():
         if hole.kind == "hole" and hole.state == "abandoned":
             text = f"abandoned hole, to be closed: {hole.what}"

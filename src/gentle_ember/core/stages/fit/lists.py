@@ -105,6 +105,8 @@ def comes_back(case: FitCase) -> Iterator[BackRow]:
     held = case.job.fit.back
     usual = {}
     if case.has("rejet"):
+        if case.set.dual_fuel:
+            usual["orifice"] = ("old gas orifice", "for the day the set comes down")
         usual["jet"] = ("old main jet with its tube", "for the day the set comes down")
     if case.has("exchanged_carburetor"):
         usual["core"] = ("old carburetor, complete", "its deposit comes back with it")

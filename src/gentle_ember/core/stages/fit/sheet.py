@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Literal
 
 from gentle_ember.core.base.figure import Figure
+from gentle_ember.core.estimates.jets import jet_decision
 from gentle_ember.core.job.fit import StepRecord, Tight
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.case import FitCase, key_of
@@ -207,7 +208,7 @@ def fit_sheet(plan: Plan) -> Sheet:
     parts = parts_of(job, plan.catalog)
     case = FitCase(
         job, plan.of(trains_to_build), parts, plan.of(walk_tasks), plan.of(mount_plans),
-        job.choice.methods,
+        job.choice.methods, plan.of(jet_decision),
     )  # fmt: skip
     return sheet(case)
 

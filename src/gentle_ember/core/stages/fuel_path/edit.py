@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.catalog import NOTHING, Bridge, Shelf, open_ends, opposite
+from gentle_ember.core.job.ends import Seal, join
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.part import Part, PartClass, end
 from gentle_ember.core.job.train import Slot, Train
@@ -19,11 +20,22 @@ CUT = "cut to fit"
 
 
 def train_of(template: Template, placed: Iterable[Placed], old: Train | None = None) -> Train:
-    """A train from what the solver placed; what was said of the old one stays."""
+    """A train from what the solver placed; what was said of the old one stays.
+
+    A part that stays where it was keeps what was seen of it; a joint that was sealed otherwise
+    than it should be is made again.
+    """
     slots: dict[str, Slot] = {}
     held = old.slots if old is not None else {}
+    loose = [slot for slot in held.values() if not slot.role]
+    last: Placed | None = None
     for one in placed:
-        before = held.get(one.role) if one.role else None
+        before = held.get(one.role) if one.role else next(
+            (slot for slot in loose if slot.part == one.part.key), None
+        )  # fmt: skip
+        stays = before is not None and before.part == one.part.key
+        if stays and before in loose:
+            loose.remove(before)
         length = None
         if one.part.by_length:
             same = before is not None and before.length is not None
@@ -33,11 +45,27 @@ def train_of(template: Template, placed: Iterable[Placed], old: Train | None = N
                 if kept is not None and abs(kept.value - one.length_m) < 1e-9
                 else Fact(value=one.length_m, origin=Origin.COMPUTED, typed=CUT)
             )
-        slots[_free(slots, one.role or "fitting")] = Slot(
-            part=one.part.key, role=one.role, length=length, turned=one.turned
-        )
+        made = Slot(part=one.part.key, role=one.role, length=length, turned=one.turned)
+        if stays and before is not None:
+            wrong = before.seal not in (None, _proper(last, one))
+            made = made.model_copy(update={
+                "there": before.there, "remade": before.there and (before.remade or wrong),
+                "upright": before.upright, "capped": before.capped, "made": before.made,
+                "note": before.note,
+            })  # fmt: skip
+        slots[_free(slots, one.role or "fitting")] = made
+        last = one
     base = old or Train(template=template.key)
     return base.model_copy(update={"template": template.key, "slots": slots})
+
+
+def _proper(before: Placed | None, after: Placed) -> Seal | None:
+    """How the joint between two parts should be sealed; None where there is none."""
+    if before is None:
+        return None
+    outlet = before.part.ends(turned=before.turned)[1]
+    inlet = after.part.ends(turned=after.turned)[0]
+    return join(end(outlet), end(inlet)).seal if outlet and inlet else None
 
 
 def _free(slots: Mapping[str, object], name: str) -> str:

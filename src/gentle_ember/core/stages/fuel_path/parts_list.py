@@ -8,13 +8,13 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from gentle_ember.core.catalog import Kit
+from gentle_ember.core.estimates.jets import JetDecision, jet_decision
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.job.job import Arrival, Decision, Job
-from gentle_ember.core.job.part import Part, PartClass, System, end
+from gentle_ember.core.job.part import MIXERS, Part, PartClass, System, end
 from gentle_ember.core.physics import studs
 from gentle_ember.core.physics.fasteners import thread_of
 from gentle_ember.core.physics.fuels import FuelKey
-from gentle_ember.core.physics.jets import jet_ratio
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.ladder import Fitted
 from gentle_ember.core.stages.fuel_path.stack import stud_work
@@ -24,6 +24,7 @@ from gentle_ember.core.stages.fuel_path.trouble import TrainCase
 from gentle_ember.core.stages.intake.walk_round import Task, walk_tasks
 from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.stack import joint_of, outward_m, stud_count
+from gentle_ember.core.stages.method.ways import taken
 
 
 @dataclass
@@ -85,7 +86,11 @@ class Count:
 def stack_parts(count: Count, job: Job) -> None:
     """Studs, nuts, spacer and breather, once a plate goes in between."""
     plate = Case(job, None).plate_m
-    if plate is None:
+    mixers = [
+        slot for train in job.trains.values() for slot in train.slots.values()
+        if (part := count.parts.get(slot.part)) and part.kind in MIXERS
+    ]  # fmt: skip
+    if plate is None or (mixers and all(slot.there for slot in mixers)):
         return
     each = stud_count(job.set)
     bolt, stack = job.set.studs, job.set.stack
@@ -237,7 +242,11 @@ class Bill:
 
 
 def bill(
-    job: Job, cases: Iterable[TrainCase], tasks: Iterable[Task], parts: Mapping[str, Part]
+    job: Job,
+    cases: Iterable[TrainCase],
+    tasks: Iterable[Task],
+    parts: Mapping[str, Part],
+    jet: JetDecision | None = None,
 ) -> Bill:
     """What the job takes.
 
@@ -246,6 +255,7 @@ def bill(
         cases: its trains.
         tasks: work the walk-round made.
         parts: the catalog with what the job pinned laid over it.
+        jet: the one jet that is to run here.
     """
     count = Count(parts)
     on_set: set[tuple[str, str]] = set()
@@ -253,11 +263,11 @@ def bill(
         _train(count, case, on_set)
     stack_parts(count, job)
     _of_job(count, job)
-    _of_jets(count, job)
+    _of_jets(count, job, jet)
     for task in tasks:
         if not task.done and task.decision is not Decision.STOP:
             for text in task.parts:
-                _of_task(count, text, task.title)
+                _of_task(count, text, task.title, job)
     lines = tuple(
         sorted(
             (
@@ -299,7 +309,7 @@ def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
         if part.kind is PartClass.TEE:
             branches = part.branches
         place = (one.slot.role, part.key)
-        again = place in on_set
+        again = place in on_set or one.slot.there
         if one.slot.role in SET_SIDE:
             on_set.add(place)
         if again:
@@ -342,13 +352,15 @@ def _role_title(case: TrainCase, one: Fitted) -> str:
 
 
 def _mounting(count: Count, case: TrainCase) -> None:
-    for _, _, part in case.of(PartClass.ADAPTER, PartClass.CARBURETOR):
+    for _, place, part in case.of(PartClass.ADAPTER, PartClass.CARBURETOR):
+        if place.slot.there:
+            continue
         name = part.outlet.split(":")[1] if part.outlet else ""
-        if part.gaskets and name:
-            count.want(
-                PartClass.GASKET, part.gaskets, "gaskets, one each side", inlet=f"studs:{name}:f"
-            )
-    if case.of(PartClass.DEMAND):
+        # The old ones once more: only the face that is added needs a new one.
+        fresh = part.gaskets if taken(case.job, "gaskets") == "new" else part.gaskets - 1
+        if fresh > 0 and name:
+            count.want(PartClass.GASKET, fresh, "gaskets, one each side", inlet=f"studs:{name}:f")
+    if any(not place.slot.there for _, place, _ in case.of(PartClass.DEMAND)):
         count.want(PartClass.HARDWARE, 1, "regulator mount", for_task="regulator mount")
         count.want(PartClass.HARDWARE, 1, "hose ties", for_task="hose ties")
         count.want(PartClass.CONSUMABLE, 1, "regulator mount", for_task="regulator mount")
@@ -357,12 +369,12 @@ def _mounting(count: Count, case: TrainCase) -> None:
             count.want(
                 PartClass.HARDWARE, 1, "regulator stand-offs", for_task="regulator stand-offs"
             )
-    if case.of(PartClass.LOCK_OFF):
+    if any(not place.slot.there for _, place, _ in case.of(PartClass.LOCK_OFF)):
         count.want(PartClass.HARDWARE, 1, "lock-off lead", for_task="lock-off lead")
     open_halves = [
         part
-        for _, _, part in case.of(PartClass.GAS_HALF)
-        if part.outlet.startswith("gas:") and not part.closes
+        for _, place, part in case.of(PartClass.GAS_HALF)
+        if not place.slot.there and part.outlet.startswith("gas:") and not part.closes
     ]
     if open_halves:
         count.want(PartClass.HARDWARE, 1, "coupler restraint", for_task="coupler restraint")
@@ -376,43 +388,54 @@ def _of_job(count: Count, job: Job) -> None:
         if job.wants.keep_gasoline:
             count.want(PartClass.CONSUMABLE, 1, "stored gasoline", for_task="stored gasoline")
             if job.set.shut_off is False and FuelKey.GASOLINE not in job.trains:
-                count.want(PartClass.FUEL_VALVE, 1, "gasoline shut-off")
+                size = _line_size(count, job)
+                count.want(PartClass.FUEL_VALVE, 1, "gasoline shut-off", inlet=f"barb:{size}:m")
+                count.want(PartClass.CLAMP, 2, "gasoline shut-off", inlet=f"barb:{size}:f")
+    for one in job.set.in_the_way.values():
+        if one.remedy == "replace":
+            count.missing.append(f"another {one.name or one.what.replace('_', ' ')}, that clears")
     if job.trains or job.choice.methods:
         count.want(PartClass.CONSUMABLE, 1, "every job", for_task="every job")
 
 
-def _of_jets(count: Count, job: Job) -> None:
-    """The jet the density rule asks for, and one size either side to try."""
-    if "rejet" not in job.choice.methods:
+def _line_size(count: Count, job: Job) -> str:
+    """Inside of the set's own fuel line [in]; the usual one while nobody looked, which is asked."""
+    if job.set.fuel_line != "unknown":
+        return job.set.fuel_line
+    count.open_questions.append(("inside of the set's own fuel line", "set.fuel_line"))
+    return "1/4"
+
+
+def _of_jets(count: Count, job: Job, jet: JetDecision | None) -> None:
+    """The jet that is to run here, and one size either side to try."""
+    if jet is None or "rejet" not in job.choice.methods:
         return
-    stamped, made = job.set.carburetor.jets.stamped.number, job.set.carburetor.jetted_at
-    here = job.sites[job.site].elevation
-    if stamped is None or made is None or here is None:
+    if job.set.dual_fuel:
+        count.missing.append("gas orifice of its maker's own, for this elevation")
+    if not jet.wanted:
         count.open_questions.append(
             ("the jet's stamped number and its elevation", "set.carburetor.jets.stamped.number")
         )
         return
-    wanted = stamped.value * jet_ratio(made.value, here.value)
-    jets = sorted(
-        (part for part in count.of(PartClass.JET) if part.jet),
-        key=lambda part: part.jet or 0,
-    )
-    if not jets:
-        count.missing.append("main jets")
+    if jet.number is None:
+        count.missing.append("main jet: none of the catalog is large enough")
         return
-    at = min(range(len(jets)), key=lambda n: abs((jets[n].jet or 0) - wanted))
     each = 2 if job.set.carburetor.type is CarburetorType.TWO_BARREL else 1
-    for part in jets[max(0, at - 1) : at + 2]:
-        count.add(part, each, "main jet" if part is jets[at] else "main jet, to try")
+    sold = {float(part.jet): part for part in count.of(PartClass.JET) if part.jet}
+    for number in sorted((jet.number, *jet.beside)):
+        if number in sold:
+            count.add(sold[number], each, "main jet" if number == jet.number else
+                      "main jet, to try")  # fmt: skip
 
 
-def _of_task(count: Count, text: str, title: str) -> None:
+def _of_task(count: Count, text: str, title: str, job: Job) -> None:
     number, _, word = text.partition(" ")
     if number.isdigit() and "clamp" in word:
-        count.want(PartClass.CLAMP, int(number), title, inlet="barb:1/4:f")
+        size = _line_size(count, job)
+        count.want(PartClass.CLAMP, int(number), title, inlet=f"barb:{size}:f")
         return
     if text == "fuel line":
-        count.want(PartClass.FUEL_HOSE, 0.6, title, inlet="barb:1/4:f")
+        count.want(PartClass.FUEL_HOSE, 0.6, title, inlet=f"barb:{_line_size(count, job)}:f")
         return
     part = next((p for p in count.parts.values() if p.for_task == text), None)
     if part is None:
@@ -534,4 +557,5 @@ def _purpose(part: Part, bill: Bill) -> str:
 def parts_list(plan: Plan) -> Bill:
     """Everything the job takes, counted, priced and sourced."""
     cases = [one.case for one in plan.of(trains_to_build).values()]
-    return bill(plan.job, cases, plan.of(walk_tasks), parts_of(plan.job, plan.catalog))
+    parts = parts_of(plan.job, plan.catalog)
+    return bill(plan.job, cases, plan.of(walk_tasks), parts, plan.of(jet_decision))

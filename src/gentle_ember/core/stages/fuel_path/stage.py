@@ -21,6 +21,7 @@ from gentle_ember.core.stage import (
     Page,
     Plan,
     Refusal,
+    Severity,
     Stage,
     anew,
     confirm_item,
@@ -60,6 +61,11 @@ def fuel_path_items(plan: Plan) -> Iterator[Item]:
             yield Item(f"judged.{name}", UNKNOWN, text, "fuel_path", "set.running", holds=True)
     yield from not_known_items(plan)
     yield from _found_off(plan)
+    kit = plan.catalog.kits.get(plan.job.kit)
+    said = kit.judged(plan.job.set) if kit else None
+    if kit and said and said.fits is None:
+        text = f"whether “{kit.name}” is for this set hangs on it: {said.why}"
+        yield Item("kit.not_known", UNKNOWN, text, "fuel_path", said.path, holds=True)
     yield from _connections(plan.job, site_connections(found))
     orders = tuple(
         (line.here(plan.job.arrived), line.part.days)
@@ -70,8 +76,9 @@ def fuel_path_items(plan: Plan) -> Iterator[Item]:
 
 
 def fuel_path_cautions(plan: Plan) -> Iterator[Caution]:
-    """Faults of the trains, and hoses whose rubber is past its years."""
+    """Faults of the trains, hoses whose rubber is past its years, a kit that is ruled out."""
     yield from train_cautions(plan)
+    yield from _kit_cautions(plan)
     for name, train in plan.job.trains.items():
         fuel = str(TEMPLATES[train.template].fuel)
         for key, slot in train.slots.items():
@@ -84,6 +91,17 @@ def fuel_path_cautions(plan: Plan) -> Iterator[Caution]:
             )  # fmt: skip
             if found is not None:
                 yield found
+
+
+def _kit_cautions(plan: Plan) -> Iterator[Caution]:
+    """A kit its maker rules out for this set is not fitted to it."""
+    kit = plan.catalog.kits.get(plan.job.kit)
+    if kit is None:
+        return
+    said = kit.judged(plan.job.set)
+    if said.fits is False:
+        text = f"“{kit.name}” is not for this set: {said.why}. Another kit, or part by part."
+        yield Caution("kit.ruled_out", Severity.STOP, "fuel_path", text, "kit")
 
 
 def _found_off(plan: Plan) -> Iterator[Item]:

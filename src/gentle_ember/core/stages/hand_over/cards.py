@@ -14,6 +14,7 @@ from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.smell import drill
 from gentle_ember.core.stages.method.networks import PASSING, fuel_states, safe_orders
+from gentle_ember.core.stages.method.ways import taken, ways_here
 
 BEFORE = (
     "Outdoors, 20 ft (6 m) from any door, window or vent, exhaust blowing away from people.",
@@ -29,6 +30,16 @@ BEFORE_GAS: dict[str, tuple[str, ...]] = {
     "biogas": ("Gas dry and scrubbed; water out of the drip leg.",),
     "gasoline": ("Tank not over-full; nothing spilled; engine cool.",),
 }
+BARE = {
+    "Breaker off, nothing plugged in.": "Clutch out or belt off: it drives nothing. Guard on.",
+    "Start with no load. Breaker on after a minute; the largest motor first.":
+        "Start with no load. Clutch in after a minute, gently.",
+    "Before it is stopped: breaker off, run three minutes to cool.":
+        "Before it is stopped: clutch out, run three minutes to cool.",
+    "Never a cord into a wall outlet. Cords and a transfer switch only.":
+        "Never reach past the guard while it turns.",
+}  # fmt: skip
+"""What a bare engine's card says in place of what is said of a set's outlets."""
 WHILE_IT_RUNS = (
     "Start with no load. Breaker on after a minute; the largest motor first.",
     "Before it is stopped: breaker off, run three minutes to cool.",
@@ -113,7 +124,7 @@ def cards(plan: Plan) -> Cards:
             why = broken.why_not if broken else "this state is not safe with the set as it is."
             withheld.append(f"{state.name}: no card. {why}")
         else:
-            made.append(_card(state.key, state.name, mine))
+            made.append(_card(plan.job, state.key, mine))
     if made:
         made.append(_wrong(plan))
     return Cards(tuple(made), _draft(plan.job), tuple(withheld))
@@ -126,17 +137,30 @@ def _draft(job: Job) -> str:
     return "Draft: the first start is not signed yet, so nobody has tried these orders."
 
 
-def _card(key: str, name: str, orders: list[Sequence]) -> Card:
+CHOKE_ON_GAS = {
+    "never": "Choke open: never shut it on gas.",
+    "cold": "Cold: choke half shut for the first two pulls, then open. Warm: open.",
+    "as_before": "Choke as the carburetor's own sheet says for gas.",
+}
+
+
+def _card(job: Job, key: str, orders: list[Sequence]) -> Card:
     fuel = FuelKey.GASOLINE if key in ("gasoline", "remote") else FuelKey(key)
     title = "Remote tank" if key == "remote" else NAMES[fuel].capitalize()
-    before = (*BEFORE, *BEFORE_GAS.get(str(fuel), ()))
+    before: tuple[str, ...] = (*BEFORE, *BEFORE_GAS.get(str(fuel), ()))
+    runs: tuple[str, ...] = WHILE_IT_RUNS
+    if job.set.bare:
+        before = tuple(BARE.get(one, one) for one in before)
+        runs = tuple(BARE[one] for one in runs)
+    if fuel is not FuelKey.GASOLINE and any(one.dispute.key == "choke" for one in ways_here(job)):
+        before = (*before, CHOKE_ON_GAS[taken(job, "choke")])
     return Card(
         key, title, str(fuel), LETTERS[fuel],
         (
             Block("Before", before, sign="before"),
             *(Block(one.name, one.lines, numbered=True, sign=one.key.partition(".")[0])
               for one in orders),
-            Block("While it runs", WHILE_IT_RUNS, sign="runs"),
+            Block("While it runs", runs, sign="runs"),
         ),
     )  # fmt: skip
 

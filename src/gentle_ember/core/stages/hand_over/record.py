@@ -12,24 +12,28 @@ from dataclasses import dataclass
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.facts import Fact
-from gentle_ember.core.job.job import Confirmation, Job, StageState
+from gentle_ember.core.job.job import Confirmation, Job, StageState, step_done
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.core.stages.fit.holds import evidence
+from gentle_ember.core.stages.fit.steps.mounts import way_step
 from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.trains import parts_of, trains_to_build
 from gentle_ember.core.stages.hand_over.teaching import drills
 from gentle_ember.core.stages.load_test.plug import CHART
 from gentle_ember.core.stages.load_test.tests import load_tests_here
 from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.method.ways import ways
 from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
 from gentle_ember.core.stages.prove_tight.proof import GasProof, tightness
 
 MISSING = "not noted"
 AFTER = frozenset(("hand_over", "logbook"))
 """Stages that come after the record: their signatures do not stand in it."""
+UNDOING = {str(key): text for key, text in CHOICES["undoing"]}
+REMEDIED = {"none": "left", "move": "moved", "replace": "replaced", "cut": "cut"}
 LOOKED_WITH = {str(key): text for key, text in CHOICES["looked_with"]}
 STANDS = {
     "tight": "tight", "leaks": "LEAKS", "fitter": "fitter's own test", "void": "not tested since "
@@ -102,12 +106,34 @@ def _set(job: Job) -> Iterator[Row]:
         yield _fact(f"elevation of {site.name or 'the site'}", site.elevation, "elevation")
 
 
+def _settled_ways(plan: Plan) -> Iterator[Row]:
+    by = plan.job.ways.by
+    for one in plan.of(ways):
+        if one.chosen:
+            name = one.dispute.name
+            yield Row(name[0].lower() + name[1:], one.said.name, by=by)
+    if plan.job.ways.reason.strip():
+        yield Row("why so", plan.job.ways.reason, by=by)
+
+
+def _changed_on_it(job: Job) -> Iterator[Row]:
+    """What was left on the machine, and what stood in the way, with whether it can be undone."""
+    for hole in job.fit.left.values():
+        yield Row(f"left on the machine ({hole.kind})", hole.what, by=hole.by)
+    for key, one in job.set.in_the_way.items():
+        if step_done(job, way_step(key)):
+            what = f"{one.name or one.what.replace('_', ' ')}, {REMEDIED[one.remedy]}"
+            by = job.fit.steps[way_step(key)].by
+            yield Row("was in the way", f"{what}: {UNDOING[one.undo]}", by=by)
+
+
 def _work(plan: Plan) -> Iterator[Row]:
     job = plan.job
     for one in plan.of(judged_methods).chosen:
         yield Row("method", one.school.name, by=job.choice.by)
     if job.choice.reason.strip():
         yield Row("why", job.choice.reason)
+    yield from _settled_ways(plan)
     jets = job.set.carburetor.jets
     yield _fact("main jet, stamped", jets.stamped.number, "count")
     if jets.fitted.number is not None:
@@ -116,8 +142,7 @@ def _work(plan: Plan) -> Iterator[Row]:
         seen = job.confirmed.get(key, Confirmation())
         if seen.done:
             yield Row(title, seen.number or "confirmed", by=seen.by)
-    for hole in job.fit.left.values():
-        yield Row(f"left on the machine ({hole.kind})", hole.what, by=hole.by)
+    yield from _changed_on_it(job)
     for back in job.fit.back.values():
         given = "given back" if back.back else "to be given back"
         yield Row(f"goes to the {back.to}", f"{back.what} {back.tag}: {given}", by=back.by)
@@ -183,6 +208,8 @@ def _proof(plan: Plan, proof: GasProof) -> RecordSection:
 
 def _starts(plan: Plan) -> Iterator[Row]:
     for one in plan.of(first_starts):
+        if not one.holds and not one.log.attempts:
+            continue
         tries = list(one.log.attempts.values())
         last = tries[-1] if tries else None
         text = f"{last.result} at try {len(tries)}, {last.on[:10]}" if last else MISSING

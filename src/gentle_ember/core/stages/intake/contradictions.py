@@ -40,12 +40,25 @@ def contradictions(job: Job) -> list[Refusal]:
         *_of_runs(job.set),
         *_of_load(job.load, job.set),
         *_of_findings(job),
+        *_in_the_way(job.set),
     ]
     for key, site in job.sites.items():
         found.extend(_of_site(site, f"sites.{key}"))
     if job.site not in job.sites:
         found.append(Refusal("site", "This site is not one of the job's sites."))
     return found
+
+
+NEVER_CUT = {
+    "canister": "A canister is moved, never cut off: the tank breathes through it.",
+    "exhaust": "An exhaust is not cut: heat and carbon monoxide come out at the cut.",
+}
+
+
+def _in_the_way(machine: GeneratorSet) -> Found:
+    for key, one in machine.in_the_way.items():
+        if one.remedy == "cut" and one.what in NEVER_CUT:
+            yield Refusal(f"set.in_the_way.{key}.remedy", NEVER_CUT[one.what])
 
 
 def _more(a: Fact | None, b: Fact | None) -> bool:
@@ -73,6 +86,14 @@ def _of_set(machine: GeneratorSet) -> Found:
         if fact and size and fact.value > SPECIFIC_POWER_W_M3 * size.value:
             yield Refusal(path, "That is more power than an engine of this displacement can give.")
             break
+    if machine.bare:
+        for told, path in (
+            (machine.volts, "set.volts"), (machine.hertz, "set.hertz"),
+            (machine.apparent, "set.apparent"), (machine.outlets, "set.outlets"),
+            (machine.alternator_efficiency, "set.alternator_efficiency"),
+        ):  # fmt: skip
+            if told:
+                yield Refusal(path, "A bare engine has no alternator: clear this, or its class.")
     if machine.phases == 3 and machine.volts and machine.volts.value < 180.0:
         yield Refusal("set.volts", "A three-phase set gives 180 V or more.")
     if machine.brand_new and machine.hours and machine.hours.value > 20 * 3600.0:

@@ -78,14 +78,20 @@ def _lash(_: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
             )
 
 
-def _gap(_: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
+GAP_WORN_M = 0.1e-3
+"""Past the maker's gap by so much a plug is worn."""
+
+
+def _gap(job: Job, found: FoundMeasures) -> Iterator[MeasureSays]:
     if found.gap is None:
         return
-    if found.gap.value > FOUND_GAP_M[1]:
+    own = job.set.plug.gap_gasoline
+    widest = own.value + GAP_WORN_M if own else FOUND_GAP_M[1]
+    if found.gap.value > widest:
         yield MeasureSays(
             True, "A wide gap: gas asks more of the spark, and it misses first under load."
         )
-    elif found.gap.value < FOUND_GAP_M[0]:
+    elif found.gap.value < min(FOUND_GAP_M[0], own.value if own else 1.0):
         yield MeasureSays(True, "A narrow gap: a weak spark, and it fouls.")
     else:
         yield MeasureSays(False, "A gap that fires gasoline and gas.")

@@ -48,7 +48,8 @@ def _gas_or_unknown(job: Job) -> bool:
 
 def _plate_mixer(job: Job) -> bool:
     """Whether a plate on the studs is in question."""
-    return _gas_or_unknown(job) and job.set.set_class is not SetClass.DUAL_FUEL
+    plate = {"spacer_adapter", "two_barrel_adapter"} & set(job.choice.methods)
+    return bool(plate) or (_gas_or_unknown(job) and not job.set.dual_fuel)
 
 
 def _jets(job: Job) -> bool:
@@ -66,6 +67,8 @@ ASKS: tuple[Ask, ...] = (
     Ask("set.generation", "plate", "Generation", "a model changes under one name", "text"),
     Ask("set.trim", "plate", "Trim", "trims differ in panel and choke", "text"),
     Ask("set.year", "plate", "Year", "parts change by year", "number"),
+    Ask("set.factory_gas", "plate", "Made for propane too", "its own inlet stays its maker's",
+        "choice", YES_NO, applies=lambda job: job.set.set_class is not SetClass.DUAL_FUEL),
     Ask("set.brand_new", "history", "Brand-new", "may go onto gas first", "choice", YES_NO),
     Ask("set.hours", "history", "Hours run", "plug and valve lash are judged by it"),
     Ask("set.idle", "history", "Stood for", "age of fuel, rubber and carburetor", applies=used),
@@ -77,9 +80,15 @@ ASKS: tuple[Ask, ...] = (
         (("unknown", "not looked at"), ("ignition", "ignition"),
          ("ignition_and_fuel", "ignition and fuel"), ("fuel", "fuel only")),
     ),
+    Ask("set.rated_speed", "plate", "Working speed", "what its governor holds",
+        applies=lambda job: job.set.bare),
+    Ask("set.drives", "plate", "What it drives", "it is loaded by it", "text",
+        applies=lambda job: job.set.bare),
     Ask("set.electric_start", "controls", "Battery on the set", "powers a lock-off", "choice",
         YES_NO),
     Ask("set.shut_off", "tank", "Gasoline shut-off", "one fuel at a time", "choice", YES_NO),
+    Ask("set.fuel_line", "tank", "Fuel line, inside", "which shut-off and hose fit", "choice",
+        (("unknown", "not looked at"), ("1/4", "1/4 in"), ("5/16", "5/16 in"))),
     Ask(
         "set.tank_vent", "tank", "Tank vent", "a shut vent stalls it", "choice",
         (("unknown", "not looked at"), ("cap_lever", "lever on the cap"),
@@ -99,6 +108,15 @@ ASKS: tuple[Ask, ...] = (
         (("unknown", "not looked at"), ("manual", "by hand"), ("automatic", "by itself"),
          ("none", "none")),
     ),
+    Ask("set.plug.type", "carburetor", "Spark plug, type", "another must be like it", "text"),
+    Ask("set.plug.heat", "carburetor", "Plug's heat range", "same or colder on gas", "text",
+        applies=_gas_or_unknown),
+    Ask("set.plug.resistor", "carburetor", "Plug with a resistor", "without one it disturbs what "
+        "is electronic", "choice", YES_NO),
+    Ask("set.plug.gap_gasoline", "carburetor", "Plug gap by the maker, gasoline",
+        "whether the one found is wide"),
+    Ask("set.plug.gap_gas", "carburetor", "Plug gap by the maker, on gas", "set for gas",
+        assumed="0.020 to 0.025 in, usual", applies=_gas_or_unknown),
     Ask("set.carburetor.air_horn", "carburetor", "Air horn, outside diameter",
         "which mixer tube fits", applies=lambda job: "snorkel" in job.choice.methods),
     Ask(
@@ -106,7 +124,7 @@ ASKS: tuple[Ask, ...] = (
         "what joins it", "choice",
         (("unknown", "not looked at"), ("1/4", "1/4 in NPT"), ("3/8", "3/8 in NPT"),
          ("1/2", "1/2 in NPT")),
-        applies=lambda job: job.set.set_class is SetClass.DUAL_FUEL,
+        applies=lambda job: job.set.dual_fuel,
     ),
     Ask("set.carburetor.jets.believed.number", "carburetor", "Jet, as believed",
         "one of three facts", applies=_jets),

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import RECORD, Act, Caution, Item, Page, Plan, Stage, anew
-from gentle_ember.core.stages.load_test.jets import jet_cautions, jets_here
+from gentle_ember.core.stages.load_test.jets import jet_cautions, jet_settled, jets_here
 from gentle_ember.core.stages.load_test.tests import (
     break_in_items,
     house_items,
@@ -36,9 +36,10 @@ def items(plan: Plan) -> Iterator[Item]:
 
 
 def follows(before: Job, plan: Plan) -> Iterator[Change]:
-    """Gas smelled at load is taken down as such."""
+    """Gas smelled at load is taken down as such; another jet decided on is the one to go in."""
     if plan.job.load_tests != before.load_tests:
         yield from smells_noted(before, plan)
+        yield from jet_settled(before, plan)
 
 
 def acts(before: Job, plan: Plan) -> Iterator[Act]:

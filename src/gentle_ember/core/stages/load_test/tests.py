@@ -9,6 +9,7 @@ from functools import cached_property
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rounding, exact
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import Machine, heating_here, leg_volts, legs_of, machine
+from gentle_ember.core.estimates.jets import jets_at_hand
 from gentle_ember.core.estimates.measured import estimated_output
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.change import Change
@@ -35,6 +36,7 @@ from gentle_ember.core.stages.load_test.bank import LEAST, Bank, BankLoad, plan_
 from gentle_ember.core.stages.load_test.plug import LEAST_S
 from gentle_ember.core.stages.load_test.runs import RunJudged
 from gentle_ember.core.stages.load_test.watch import Nameplate
+from gentle_ember.core.stages.prove_tight.proof import factory_gas
 
 MOST_S = 30 * 60.0
 STEADY = (ApplianceKind.RESISTIVE, ApplianceKind.ELECTRONIC)
@@ -100,9 +102,12 @@ def load_tests(
     rejet = "rejet" in job.choice.methods
     if FuelKey.GASOLINE not in wanted and (job.wants.keep_gasoline or rejet):
         wanted.append(FuelKey.GASOLINE)
+    factory = factory_gas(job, FuelKey.PROPANE) and bool(job.sites[job.site].cylinders)
+    if factory and job.wants.propane:
+        wanted.append(FuelKey.PROPANE)
     return tuple(
         _of_fuel(job, catalog, fuel, resolved, expected[fuel], flows.get(fuel),
-                 holds=rejet or fuel in fuels)
+                 holds=rejet or fuel in fuels or (factory and fuel is FuelKey.PROPANE))
         for fuel in wanted
         if fuel in expected
     )  # fmt: skip
@@ -125,6 +130,7 @@ def _of_fuel(
     plate = Nameplate(
         resolved.rated.value, leg_volts(job.set), hertz, legs, job.set.set_class in INVERTERS,
         fuel is not FuelKey.GASOLINE,
+        job.set.rated_speed.value if job.set.bare and job.set.rated_speed else None,
     )  # fmt: skip
     value = LEAST * expected.value
     least = Figure(
@@ -132,7 +138,7 @@ def _of_fuel(
         (Input(expected.label, expected.value, "power"),), rounding=Rounding.UP,
         estimated=expected.estimated,
     )  # fmt: skip
-    jets = tuple(sorted(jets_at_hand(catalog)))
+    jets = jets_at_hand(catalog)
     numbers = job.set.carburetor.jets
     stock = numbers.made_with.value if numbers.made_with else None
     runs = tuple(
@@ -146,15 +152,10 @@ def _of_fuel(
     )  # fmt: skip
 
 
-def jets_at_hand(catalog: Catalog) -> Iterator[float]:
-    """Numbers of the main jets in stock."""
-    for part in catalog.shelf.by_class[PartClass.JET]:
-        if part.jet and part.stock > 0:
-            yield float(part.jet)
-
-
 def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[BankLoad]:
     """What can be switched on: the shop's, the owner's steady ones, what else was typed."""
+    if job.set.bare:
+        return
     for part in catalog.shelf.by_class[PartClass.TEST_LOAD]:
         if part.draw_w and part.stock > 0:
             yield BankLoad(part.key, part.name, part.draw_w, part.stock)
@@ -238,6 +239,10 @@ def house_items(job: Job) -> Iterator[Item]:
 def joined_items(job: Job) -> Iterator[Item]:
     """How the load is connected, confirmed by whoever looked."""
     if not job.choice.methods:
+        return
+    if job.set.bare:
+        text = f"what it drives ({job.set.drives or 'not said'}) is guarded, and can be let go of"
+        yield confirm_item(job, "driven_safe", NOTED, text, "load_test", acts=True)
         return
     for key, text in JOINED:
         yield confirm_item(job, key, NOTED, text, "load_test")

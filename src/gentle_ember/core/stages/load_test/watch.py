@@ -47,6 +47,8 @@ class Nameplate:
     legs: int
     inverter: bool
     gas: bool
+    speed: float | None = None
+    """Working speed of a bare engine [rad/s]."""
 
 
 def at_load(readings: Sequence[LoadReading], least_w: float) -> float:
@@ -103,6 +105,12 @@ def _electrics(one: LoadReading, plate: Nameplate) -> Iterator[Remark]:
                 "the inverter is overloaded" if plate.inverter else "governor or too little engine"
             )
             yield Remark(hard, f"Frequency {abs(off) * 100:.1f} % {side}: {why}.")
+    if one.speed is not None and plate.speed is not None:
+        off = one.speed.value / plate.speed - 1
+        if abs(off) > HERTZ_OFF:
+            hard = Severity.STOP if abs(off) > HERTZ_STOP else Severity.CAUTION
+            side = "high: the governor" if off > 0 else "low: governor or too little engine"
+            yield Remark(hard, f"Speed {abs(off) * 100:.1f} % {side}.")
     watts = one.watts
     if watts is not None and watts > 1.02 * plate.rating_w:
         yield Remark(Severity.CAUTION, "Over the running rating: take something off.")

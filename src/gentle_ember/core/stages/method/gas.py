@@ -10,7 +10,6 @@ from gentle_ember.core.job.generator import CarburetorType, Choke, RunSwitch
 from gentle_ember.core.job.job import Look
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.job.site import Gas
-from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.method.base import Case, Reason, fits, no, unknown, work
 from gentle_ember.core.stages.method.stack import mm, reach, stack_room
@@ -29,6 +28,8 @@ def one_barrel(case: Case) -> Iterator[Reason]:
         yield unknown("Look at the carburetor: one barrel, two, or multi-fuel?", path)
     elif kind is CarburetorType.TWO_BARREL:
         yield no("Two barrels: one mixer would feed one side only.", path)
+    elif kind is CarburetorType.MULTI_FUEL and case.set.dual_fuel:
+        yield fits("One barrel; its own gas inlet is its maker's.", path)
     elif kind is CarburetorType.MULTI_FUEL:
         yield no("The carburetor has a gas inlet already: give that one the second gas.", path)
     else:
@@ -160,7 +161,7 @@ def spacer_adapter(case: Case) -> list[Reason]:
     """Venturi plate between air cleaner and carburetor."""
     return [
         *one_barrel(case),
-        *_not_factory_gas(case),
+        *_beside_factory_gas(case),
         *gas_here(case),
         *reach(case),
         *stack_room(case),
@@ -172,8 +173,22 @@ def spacer_adapter(case: Case) -> list[Reason]:
 
 
 def _not_factory_gas(case: Case) -> Iterator[Reason]:
-    if case.set.set_class is SetClass.DUAL_FUEL:
+    if case.set.dual_fuel:
         yield no("Factory dual-fuel: it has its own gas inlet.", "set.set_class")
+
+
+def _beside_factory_gas(case: Case) -> Iterator[Reason]:
+    """A plate on a factory dual-fuel set takes the other gas; its own inlet stays its maker's."""
+    if not case.set.dual_fuel:
+        return
+    other = [gas for gas in case.for_gas if gas is not FuelKey.PROPANE]
+    if not other:
+        yield no("Factory dual-fuel: it has its own inlet for propane.", "set.set_class")
+    else:
+        yield work(
+            "Factory dual-fuel: the plate takes the other gas, its own inlet stays for propane; "
+            "one hose on at a time, another coupler family for each.", "set.set_class",
+        )  # fmt: skip
 
 
 def _choke_on_gas(case: Case) -> Iterator[Reason]:
@@ -300,7 +315,7 @@ def two_barrel_adapter(case: Case) -> list[Reason]:
 
 def second_gas(case: Case) -> list[Reason]:
     """A second gas on a factory dual-fuel set."""
-    if case.set.set_class is not SetClass.DUAL_FUEL:
+    if not case.set.dual_fuel:
         return [no("Only for factory dual-fuel sets.", "set.set_class")]
     found = [fits("Factory dual-fuel: its port for the other gas is capped.", "set.set_class")]
     second = [gas for gas in case.gases if gas is not FuelKey.PROPANE]

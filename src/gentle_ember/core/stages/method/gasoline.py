@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.job.generator import CarburetorType, Vent
-from gentle_ember.core.physics.jets import jet_ratio
+from gentle_ember.core.job.generator import CarburetorType, Jets, Vent
+from gentle_ember.core.physics.jets import jet_ratio, reads
 from gentle_ember.core.stages.method.base import Case, Reason, fits, no, unknown, work
 
 HEAD_LEAST_M, HEAD_MOST_M = 0.15, 0.60
@@ -108,13 +108,32 @@ def _jet_for_here(case: Case) -> Iterator[Reason]:
     if here is None or made is None:
         return
     change = jet_ratio(made.value, here.value) - 1.0
-    path = f"{case.at}.elevation"
-    if abs(change) < JET_STEP:
+    path, jets = f"{case.at}.elevation", case.set.carburetor.jets
+    if jets.found in ("rich", "lean") or jets.found_lam is not None:
+        yield from _as_found(jets)
+    elif abs(change) < JET_STEP:
         yield no("The jet in it suits this elevation.", path)
     elif change < 0:
         yield fits(f"Runs rich here: a bore {abs(change):.1%} smaller.", path)
     else:
         yield fits(f"Runs lean here: a bore {change:.1%} larger, before it is loaded.", path)
+
+
+def _as_found(jets: Jets) -> Iterator[Reason]:
+    """A set that runs rich or lean with its own jet, wherever it is, is re-jetted like any other.
+
+    A measured λ goes before what the plug looked like.
+    """
+    lam = jets.found_lam
+    state = reads(lam.value).state if lam else jets.found
+    at = "set.carburetor.jets.found_lam" if lam else "set.carburetor.jets.found"
+    told = f"λ {lam.value:.2f} at load" if lam else "by plug or probe"
+    if state in ("rich", "lean", "caution", "stop"):
+        how = "rich" if state == "rich" else "lean"
+        size = "smaller" if state == "rich" else "larger"
+        yield fits(f"Runs {how} as found, {told}: a {size} jet, then looked at again.", at)
+    else:
+        yield no("As found the jet in it suits it.", at)
 
 
 def _jet_number(case: Case) -> Iterator[Reason]:

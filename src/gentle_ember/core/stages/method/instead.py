@@ -44,6 +44,8 @@ def leave_it(case: Case) -> list[Reason]:
 
 def battery(case: Case) -> list[Reason]:
     """A battery station for the night, charged by day or by short runs."""
+    if case.set.bare:
+        return [no("A bare engine turns a shaft: a battery does not.", "set.set_class")]
     planned = planned_load(case.job.load, 0.0)
     start = largest_start(case.job.load)
     if planned.assumed:

@@ -6,15 +6,15 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding, spread
-from gentle_ember.core.estimates.defaults import fuel_line, leaner_by_fuel, planned_load
+from gentle_ember.core.estimates.defaults import fuel_line, planned_load
+from gentle_ember.core.estimates.jets import by_density
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import FuelOutput, OutputSection, output_section
 from gentle_ember.core.estimates.run_times import RunsSection, run_times
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.physics import jets, studs
+from gentle_ember.core.physics import studs
 from gentle_ember.core.physics.fuels import FuelKey
-from gentle_ember.core.physics.jets import jet_ratio
 from gentle_ember.core.physics.supply import TANK, USABLE_TANK_SHARE, tank_energy
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.walk_round import Task, walk_tasks
@@ -311,36 +311,10 @@ def stud_figures(case: Case, key: str) -> tuple[Figure, ...]:
 
 
 def _jet_figures(case: Case) -> tuple[Figure, ...]:
-    here, made = case.site.elevation, case.set.carburetor.jetted_at
-    stamped = case.set.carburetor.jets.stamped.number
-    if here is None or made is None or stamped is None:
+    begun = case.set.carburetor.jets.stamped.number
+    if case.site.elevation is None or case.set.carburetor.jetted_at is None or begun is None:
         return ()
-    if case.set.carburetor.jets.marking == "flow":
-        return ()
-    leaner = leaner_by_fuel(case.set)
-    value = jets.for_fuel(stamped.value * jet_ratio(made.value, here.value), leaner)
-    return (
-        Figure(
-            "rejet.bore",
-            "jet number for here",
-            value,
-            "count",
-            jets.DENSITY,
-            spread(value, 0.02),
-            (
-                Input("jet number", stamped.value, "count", stamped.origin,
-                      "set.carburetor.jets.stamped.number"),
-                Input("jetted at elevation", made.value, "elevation", made.origin,
-                      "set.carburetor.jetted_at"),
-                Input("elevation", here.value, "elevation", here.origin,
-                      f"{case.at}.elevation"),
-                Input("leaner by its ethanol", leaner),
-            ),
-            estimated=case.set.carburetor.jets.marking == "unknown",
-            narrows=("λ at load", "the plug after 20 to 30 min near rating"),
-            warnings=("Fit the nearest size that is not smaller when it must carry load.",),
-        ),
-    )  # fmt: skip
+    return (by_density(case.job, begun),)
 
 
 def _recommend(case: Case, judged: tuple[Judged, ...]) -> tuple[tuple[str, ...], str]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from gentle_ember.core.base.cached import remember
@@ -40,10 +40,11 @@ from gentle_ember.core.physics.fuel_states import (
     slips_to_both,
 )
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.physics.sequences import Sequence, Space
+from gentle_ember.core.physics.sequences import Move, Sequence, Space
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.core.stages.method.ways import taken
 
 KEPT = 64
 """Searches kept, one for each fuel system asked for last."""
@@ -112,11 +113,14 @@ class _Builder:
         self.hoses_at: dict[str, tuple[str, ...]] = {}
         self.inlets: list[str] = []
         self.coupled: list[FuelKey] = []
-        self.factory = "second_gas" in methods or case.set.set_class == "dual_fuel"
+        self.factory = "second_gas" in methods or case.set.dual_fuel
         mixes = {"spacer_adapter", "snorkel", "multi_fuel_carburetor", "exchanged_carburetor",
                  "two_barrel_adapter", "second_gas"}  # fmt: skip
         gives_gas = bool(mixes & set(methods)) or self.factory
         self.gases = case.for_gas if gives_gas else ()
+        self.bowl = taken(case.job, "bowl") if self.gases else "run_dry"
+        self.dry = "drained" if self.bowl == "drained" else "run dry"
+        self.own_vent = taken(case.job, "own_vent")
         self.remote = bool(REMOTE_TANKS & set(methods))
 
     def _add(self, key: str, name: str, *positions: str, say: tuple[str, ...] = ()) -> None:
@@ -169,14 +173,21 @@ class _Builder:
             return
         machine = self.case.set
         self.sources |= {OWN_TANK: "gasoline", BOWL_FILL: "gasoline"}
-        self._add("bowl", "Float bowl", "filled", "run dry",
-                  say=("Let the bowl fill", "Let it run until the bowl is dry"))  # fmt: skip
+        emptied = "Let it run until the bowl is dry"
+        if self.bowl == "drained":
+            emptied = "Drain the bowl at its screw into a jar, the engine cool"
+        self._add("bowl", "Float bowl", "filled", self.dry,
+                  say=("Let the bowl fill", emptied))  # fmt: skip
         self.links.append(link(BOWL_FILL, BOWL, bowl="filled"))
         if machine.tank_vent is Vent.CAP_LEVER:
             self._valve("vent", "Tank vent")
             self.links.append(link(OWN_TANK, TANK_AIR, vent="open"))
         else:
             self.links.append(link(OWN_TANK, TANK_AIR))
+        if self.remote and self.own_vent == "crack":
+            self._add("own_cap", "Own tank's cap", "tight", "cracked",
+                      say=("Turn the own tank's cap tight",
+                           "Crack the own tank's cap until it breathes"))  # fmt: skip
         shut: dict[str, str | tuple[str, ...]] = dict(self.own)
         has = machine.shut_off is True or shut_off_fitted(self.case.job)
         if has or "multi_fuel_carburetor" in self.methods:
@@ -314,7 +325,7 @@ class _Builder:
         """The network, and its states."""
         network = Network(
             tuple(self.controls), tuple(self.links), self.sources, frozenset(self.pressed),
-            self.valve_of, self.hoses_at, tuple(self.inlets),
+            self.valve_of, self.hoses_at, tuple(self.inlets), self.bowl,
         )  # fmt: skip
         states = []
         if self.case.job.wants.keep_gasoline or not self.gases:
@@ -355,8 +366,11 @@ class _Builder:
         on_own = bool(runs_on) and not gas and tank == "own" and not dry
         wanted = {
             ENGINE: STOPPED if stopped else RUNNING,
-            "bowl": "run dry" if gas or stored else "filled",
-            "vent": "open" if on_own or dry else "shut",
+            "bowl": self.dry if gas or stored else "filled",
+            "vent": "open"
+            if on_own or dry or (tank == "remote" and self.own_vent == "leave")
+            else "shut",
+            "own_cap": "cracked" if tank == "remote" and self.own_vent == "crack" else "tight",
             "tank_valve": "open" if on_own else "shut",
             "selector": tank,
             "remote_valve": "open" if tank == "remote" else "shut",
@@ -458,6 +472,8 @@ class StatesSection:
     controls: tuple[Control, ...]
     columns: tuple[StateColumn, ...]
     before: AsBefore
+    stopping: str = "source"
+    """Which is shut first where it is stopped on gas: the source, or its switch."""
 
 
 @remember(KEPT, repr)
@@ -477,7 +493,11 @@ def states_section(case: Case, methods: tuple[str, ...]) -> StatesSection:
         for fault in column.faults
     )  # fmt: skip
     return StatesSection(
-        methods, system.network.controls, columns, as_before(case, methods, gasoline)
+        methods,
+        system.network.controls,
+        columns,
+        as_before(case, methods, gasoline),
+        taken(case.job, "stopping"),
     )
 
 
@@ -485,7 +505,7 @@ def handles(section: StatesSection) -> str:
     """What a search over the positions of a fuel system depends on: it is asked for with every
     change of a job, and a change seldom touches a handle."""
     network = section.columns[0].network if section.columns else None
-    return repr((network, [one.state for one in section.columns]))
+    return repr((network, [one.state for one in section.columns], section.stopping))
 
 
 @remember(KEPT, handles)
@@ -508,7 +528,14 @@ def orders(section: StatesSection) -> tuple[Sequence, ...]:
         key, name, here = one.state.key, one.state.name.removeprefix("On "), one.state.positions
         found += [
             space.sequence(stored, here, f"start.{key}", f"Start on {name}"),
-            space.sequence(here, rest, f"stop.{key}", f"Stop on {name}"),
+            _stop(
+                space,
+                here,
+                rest,
+                key,
+                name,
+                by_switch=section.stopping == "switch" and one.state.runs_on != "gasoline",
+            ),
             _stored(space, here, stored, key, name),
         ]
         for other in running:
@@ -521,6 +548,26 @@ def orders(section: StatesSection) -> tuple[Sequence, ...]:
                     )
                 )  # fmt: skip
     return tuple(found)
+
+
+def _stop(
+    space: Space, here: Positions, rest: Positions, key: str, name: str, *, by_switch: bool
+) -> Sequence:
+    """To rest; where the switch comes first, by it, and from there the shortest way on."""
+    made = space.sequence(here, rest, f"stop.{key}", f"Stop on {name}")
+    if not by_switch:
+        return made
+    by = {one.key for one in space.network.controls if one.is_switch} | {ENGINE}
+    for step in space.onward(here):
+        if step.control not in by or step.after[ENGINE] != STOPPED:
+            continue
+        onward = space.sequence(step.after, rest, made.key, made.name)
+        if not onward.why_not:
+            first = Move(step.control, step.position,
+                         f"{space.network.words(step.control, step.position)}.")  # fmt: skip
+            return replace(onward, moves=(first, *onward.moves),
+                           between=(step.after, *onward.between))  # fmt: skip
+    return made
 
 
 def _stored(space: Space, here: Positions, stored: Positions, key: str, name: str) -> Sequence:

@@ -25,6 +25,7 @@ from gentle_ember.core.stages.method.base import School, Verdict
 from gentle_ember.core.stages.method.cautions import method_cautions
 from gentle_ember.core.stages.method.judged import MethodSection, judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
+from gentle_ember.core.stages.method.ways import way_contradictions
 
 
 def contradictions(job: Job) -> Iterator[Refusal]:
@@ -36,6 +37,7 @@ def contradictions(job: Job) -> Iterator[Refusal]:
         yield Refusal("choice.methods", "The same method twice.")
     for why in clashes(job.choice.methods):
         yield Refusal("choice.methods", why)
+    yield from way_contradictions(job)
 
 
 def method_items(plan: Plan) -> Iterator[Item]:
@@ -70,7 +72,11 @@ def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
         )
     if any(school.drills for school in chosen):
         wanted.append(("drilling", "owner agrees to holes in panel or cover", "fit", ""))
-    if any(not school.reversible for school in chosen):
+    cut = any(
+        one.remedy != "none" and (one.undo in ("no", "partly") or one.remedy == "cut")
+        for one in job.set.in_the_way.values()
+    )
+    if cut or any(not school.reversible for school in chosen):
         wanted.append(("undone", "owner agrees to what can't be undone", "fit", ""))
     converted = [school for school in chosen if school.key in SCHOOLS and school.kind != "instead"]
     if converted:
@@ -102,6 +108,7 @@ STAGE = Stage(
     owns={
         "choice": _unsigned,
         "schools": kept,
+        "ways": anew,
         # Consents, permits and what the utility said were given for the other job.
         "confirmed": anew,
     },
@@ -109,6 +116,7 @@ STAGE = Stage(
         Page("compare", "Compare", ("methods",), ("choice",)),
         Page("output", "Output", ("output", "runs"), ("schools",)),
         Page("cylinder", "Cylinder"),
+        Page("ways", "Ways", ("ways",), ("ways",)),
         Page("states", "Fuel states", ("states", "methods")),
         RECORD,
     ),

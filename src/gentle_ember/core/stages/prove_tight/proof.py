@@ -20,7 +20,6 @@ from gentle_ember.core.physics.decay import (
     Tells,
     decay,
 )
-from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.physics.propane import saturation_pressure
 from gentle_ember.core.stage import NOTED, TO_DO, Caution, Item, Plan, Severity, confirm_item
@@ -51,7 +50,7 @@ ZONES: dict[str, tuple[str, str]] = {
 }
 
 
-FREEZES = {"leak_fluid": 273.15, "soap": 273.15, "winter_fluid": 248.15}
+FREEZES = {"leak_fluid": 273.15, "soap": 273.15, "winter_fluid": 248.15, "both": 273.15}
 """Least air temperature at which a film still shows a leak, by fluid [K]."""
 LOCK_UP = (
     "Inlet live, engine stopped: a soap film over the far end of the vapor hose, before it goes on "
@@ -257,8 +256,13 @@ def _decay(job: Job, record: ZoneTest, propane: bool) -> Decay | None:
     )  # fmt: skip
 
 
-def how_items(found: tuple[GasProof, ...]) -> Iterator[Item]:
-    """With what the joints of a gas were looked at, and in which air."""
+def how_items(found: tuple[GasProof, ...], way: str) -> Iterator[Item]:
+    """With what the joints of a gas were looked at, and in which air.
+
+    Args:
+        found: every gas.
+        way: of looking at joints that the job goes by: fluid, detector or both.
+    """
     for one in found:
         if one.fuel == FuelKey.GASOLINE:
             continue
@@ -267,7 +271,9 @@ def how_items(found: tuple[GasProof, ...]) -> Iterator[Item]:
             ("by", told.by, "fluid or detector the joints are checked with"),
             ("air", told.air, "air temperature at the leak test"),
         ]
-        if told.by == "detector":
+        if told.by and way == "both" and told.by != "both":
+            wanted[0] = ("by", "", "this job goes by both: detector first, then fluid")
+        if told.by in ("detector", "both"):
             wanted.append(("detector", told.detector, "which detector, and when it was calibrated"))
         if any(zone.begun for zone in one.zones):
             wanted.append(("gauge", told.gauge, "which gauge the decay was read on"))
@@ -311,8 +317,7 @@ def proof_cautions(found: tuple[GasProof, ...]) -> Iterator[Caution]:
 
 def factory_gas(job: Job, fuel: str) -> bool:
     """Whether a fuel is the maker's own on a factory dual-fuel set: no train of this job's."""
-    dual = job.set.set_class is SetClass.DUAL_FUEL
-    return dual and fuel == FuelKey.PROPANE and fuel not in job.trains
+    return job.set.dual_fuel and fuel == FuelKey.PROPANE and fuel not in job.trains
 
 
 def factory_items(job: Job) -> Iterator[Item]:

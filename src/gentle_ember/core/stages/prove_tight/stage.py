@@ -24,6 +24,7 @@ from gentle_ember.core.stage import (
     confirm_item,
 )
 from gentle_ember.core.stages.fit.sheet import fit_sheet, joint_key
+from gentle_ember.core.stages.method.ways import taken
 from gentle_ember.core.stages.prove_tight.pressures import inlet_pressures
 from gentle_ember.core.stages.prove_tight.proof import (
     factory_items,
@@ -83,7 +84,7 @@ def items(plan: Plan) -> Iterator[Item]:
     yield from position_items(plan)
     yield from factory_items(plan.job)
     yield from proof_items(plan.of(tightness))
-    yield from how_items(plan.of(tightness))
+    yield from how_items(plan.of(tightness), taken(plan.job, "leaks"))
     for one in plan.of(inlet_pressures).values():
         yield from one.items()
     if any(proof.fuel != FuelKey.GASOLINE for proof in plan.of(tightness)):

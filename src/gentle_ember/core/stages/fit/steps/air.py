@@ -12,6 +12,7 @@ from gentle_ember.core.stages.fit.case import FitCase, key_of, length
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fit.tools import socket
 from gentle_ember.core.stages.fuel_path.stack import StudWork
+from gentle_ember.core.stages.method.ways import taken
 
 ORDER = ("first", "second", "third", "fourth")
 OPENS = (
@@ -25,7 +26,7 @@ OPENS = (
 
 def air(case: FitCase) -> Iterator[Step]:
     """Steps of the air side, for the methods that touch it."""
-    if not case.has(*OPENS):
+    if case.mixer_there or not case.has(*OPENS):
         return
     yield from _opened(case)
     if case.plate_m is not None:
@@ -158,7 +159,12 @@ def _plate(case: FitCase) -> Step:
     part = mixer(case)
     gaskets = part.gaskets if part else 2
     name = "two-barrel block" if case.has("two_barrel_adapter") else "adapter"
-    last = f"stud-{case.stud_count}"
+    last, way = f"stud-{case.stud_count}", taken(case.job, "gaskets")
+    old = {
+        "new": "",
+        "reuse": ", the old one whole, not hard and not cracked",
+        "as_lay": ", the old one whole and with the side to the engine that its photo shows",
+    }[way]
     return Step(
         "plate", "plate", Phase.WORK, Place.AIR,
         f"Gasket, {name} with its arrow along the air flow, gasket: onto the studs.",
@@ -168,10 +174,10 @@ def _plate(case: FitCase) -> Step:
         measures=(StepMeasure("plate", case.plate_m or 0.0, "small_length", "stack"),),
         photo="arrow, hose side and both gaskets, from the side",
         caution="No sealant on the gaskets: it squeezes into the intake.",
-        good=f"Faces clean and dry; {gaskets} gaskets, one each side; holes line up all round; "
-        "arrow points to the engine.",
+        good=f"Faces clean and dry; {gaskets} gaskets, one each side{old}; holes line up all "
+        "round; arrow points to the engine.",
         bad="A gasket covers part of the bore, or the plate rocks on a burr.",
-        after=("port_rag", *((last,) if case.stud_work else ())),
+        after=("port_rag", *((last,) if case.stud_work else ())), of=() if way == "new" else (way,),
     )  # fmt: skip
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from gentle_ember.core.estimates.jets import JET_IN
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.stages.fit.case import FitCase
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
@@ -12,11 +13,13 @@ from gentle_ember.core.stages.fit.tools import socket
 
 GAP_M = (0.508e-3, 0.635e-3)
 """Plug gap on gas where the maker says nothing: 0.020 to 0.025 in."""
+GAP_PLAY_M = 0.05e-3
+"""How near a feeler gauge sets a gap that the maker gives."""
 
 
 def carburetor(case: FitCase) -> Iterator[Step]:
     """Steps at the carburetor, for the methods that touch it."""
-    if case.has("exchanged_carburetor", "multi_fuel_carburetor"):
+    if case.has("exchanged_carburetor", "multi_fuel_carburetor") and not case.mixer_there:
         yield from _off(case)
         yield _new(case)
         if case.has("multi_fuel_carburetor"):
@@ -25,7 +28,7 @@ def carburetor(case: FitCase) -> Iterator[Step]:
             yield _core()
     if case.has("rejet"):
         yield from _rejet(case)
-    if case.gases or case.has("rejet"):
+    if (case.gases and not case.mixer_there) or case.has("rejet"):
         yield _screws(case)
     if case.gases:
         yield _gap(case)
@@ -137,19 +140,38 @@ def _rejet(case: FitCase) -> Iterator[Step]:
         photo="the number on the jet", good="Number read and noted; tube's holes clear.",
         bad="Slot breaks out: a driver that fills it, straight, no extension.",
     )  # fmt: skip
-    jets = case.jets
-    size = f" {jets[1]}" if jets else ""
-    why = f"{jets[0]} is stamped, {jets[1]} by the density rule here" if jets else (
-        "The density rule's size first"
+    jet = case.jet
+    size = f" {jet.number:g}" if jet.number else ""
+    why = f"{jet.number:g} {jet.why}, {jet.in_it:g} is in it" if jet.number and jet.in_it else (
+        "The size follows from the number stamped on the one in it"
     )  # fmt: skip
+    put_in = case.job.fit.steps.get(JET_IN)
+    about = size.strip()
+    if put_in is not None and put_in.state == "done" and jet.number in jet.tried:
+        about = put_in.of  # it ran with it: nothing is left to put in
     yield Step(
-        "jet_in", "jet", Phase.WORK, Place.CARBURETOR,
+        JET_IN, "jet", Phase.WORK, Place.CARBURETOR,
         f"New main jet{size} in {each} tube; tube in the same way up.",
-        f"{why}; the sizes either side are at hand.", 5, of=(size.strip(),),
+        f"{why}; the sizes either side are at hand.", 5, of=(about,),
         tools=("jet screwdriver, full width",), after=("jet_out",), secured=Secured.NONE,
         good="Seats by hand, then snug; number faces out.",
         bad="It binds: cross-threaded brass; start again by hand.",
     )  # fmt: skip
+    if case.set.dual_fuel:
+        yield Step(
+            "orifice_in", "jet", Phase.WORK, Place.CARBURETOR,
+            "Change the gas orifice for its maker's own of this elevation; never drilled.",
+            "Propane thins with the air too: on the old orifice it runs rich up here.", 8,
+            tools=("wrench to hold", "flat screwdriver"), after=("bowl_off",),
+            photo="the number on the orifice",
+            good="Number read and noted; seats by hand, then snug; the joint is soaped again.",
+            bad="None is made for this elevation: it stays gasoline only up here, and is tagged.",
+        )  # fmt: skip
+        yield Step(
+            "orifice_tag", "pack", Phase.WORK, Place.BENCH,
+            "Tag the old orifice with its number and elevation; it goes to the owner.",
+            "Down there the small one is lean.", 2, takes=("bag and tag",), after=("orifice_in",),
+        )  # fmt: skip
     yield Step(
         "jet_tag", "pack", Phase.WORK, Place.BENCH,
         "Tag the old jet with its number and this elevation; it goes to the owner.",
@@ -173,15 +195,24 @@ def _screws(case: FitCase) -> Step:
 
 def _gap(case: FitCase) -> Step:
     each = f", all {case.set.cylinders}" if case.set.cylinders > 1 else ""
+    plug = case.set.plug
+    told = plug.gap_gas
+    least, most = (told.value - GAP_PLAY_M, told.value + GAP_PLAY_M) if told else GAP_M
+    same = "Same or colder heat range" + (f" than {plug.heat}" if plug.heat else "")
+    kind = f" {plug.type}" if plug.type else ""
+    noise = {True: ", with its resistor", False: ", without a resistor as it was"}
     return Step(
         "plug_gap", "plug", Phase.WORK, Place.ENGINE,
-        f"Spark plug out{each}: look at it, set the gap for gas, back in.",
-        "Gas needs more voltage to fire: use the maker's gap for gas, or this one if there is "
-        "none. Same or colder heat range.",
+        f"Spark plug{kind} out{each}: look at it, set the gap for gas, back in.",
+        "Gas needs more voltage to fire: "
+        + ("this is the maker's gap for gas. " if told else
+           "use the maker's gap for gas, or this one if there is none. ")
+        + f"{same}{noise.get(plug.resistor, '') if plug.resistor is not None else ''}.",
         5 * case.set.cylinders,
         tools=("spark-plug socket", "feeler gauge"),
-        measures=(StepMeasure("gap, at least", GAP_M[0], "small_length", "gap"),
-                  StepMeasure("gap, at most", GAP_M[1], "small_length", "gap")),
+        measures=(StepMeasure("gap, at least", least, "small_length", "gap"),
+                  StepMeasure("gap, at most", most, "small_length", "gap")),
+        of=(f"{told.value:.5f}",) if told else (),
         good="Tan and dry; started by hand, then half a turn on a new washer.",
         bad="Wet, white or blistered: that is a find.", after=("plug_boot",),
         photo="the plug's face",

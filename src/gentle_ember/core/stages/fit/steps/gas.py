@@ -20,13 +20,15 @@ def gas(case: FitCase) -> Iterator[Step]:
     """Steps of every gas train; what two share on the set comes once."""
     seen: set[str] = set()
     for fuel, one in case.gases.items():
-        yield from _caps(fuel, one)
+        yield from _caps(case, fuel, one)
         for at, place, part in one.case.of(PartClass.VAPOR_HOSE, PartClass.GAS_HOSE):
+            if part.key in case.there:
+                continue
             if place.slot.role in SET_SIDE and part.key not in seen:
                 seen.add(part.key)
                 yield _run(case, fuel, one, at, place)
         for _, place, part in one.case.of(PartClass.LOCK_OFF):
-            if part.key not in seen:
+            if part.key not in seen and part.key not in case.there:
                 seen.add(part.key)
                 yield from _lock_off(case, fuel, place)
     if case.has("second_gas"):
@@ -40,9 +42,9 @@ def gas(case: FitCase) -> Iterator[Step]:
         )  # fmt: skip
 
 
-def _caps(fuel: str, one: TrainSection) -> Iterator[Step]:
+def _caps(case: FitCase, fuel: str, one: TrainSection) -> Iterator[Step]:
     for place, part in one.case.known():
-        if part.ports and part.kind is not PartClass.PUMP:
+        if part.ports and part.key not in case.there and part.kind is not PartClass.PUMP:
             names = ", ".join(end(port).text for port in part.ports)
             yield Step(
                 key_of("cap", SHORT[fuel], place.key), "cap", Phase.WORK,

@@ -56,6 +56,8 @@ class JointAt:
     """Whether a licensed fitter makes it."""
     on_day: bool
     """Made where the set runs, not at the bench: cylinder and coupler."""
+    there: bool = False
+    """Whether both its parts are on the set already, joined as they stand."""
 
     @property
     def subject(self) -> str:
@@ -100,6 +102,7 @@ def _joint(one: TrainSection, fuel: str, before: Fitted, after: Fitted, *, fitte
         f"{_name(one, before)} to {_name(one, after)}",
         fitter,
         seal is Seal.CLICK or bool(kinds & SOURCES - {PartClass.STUB, PartClass.DIGESTER}),
+        before.slot.there and after.slot.there and not after.slot.remade,
     )
 
 
@@ -122,7 +125,7 @@ def steps(case: FitCase) -> Iterator[Step]:
                 fitted.add(one.fuel)
                 yield _fitters(one)
             continue
-        if one.on_day:
+        if one.on_day or one.there:
             continue
         step = _step(case, one, before.get(one.fuel, ""))
         before[one.fuel] = step.key

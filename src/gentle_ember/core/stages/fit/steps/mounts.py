@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
+from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.physics.fasteners import Thread
 from gentle_ember.core.stages.fit.case import FitCase, key_of, length
 from gentle_ember.core.stages.fit.marks.mount import MOUNTED, MountPlan, mountable
@@ -14,14 +16,15 @@ EDGE = {"left": "left edge", "right": "right edge", "top": "upper edge", "bottom
 
 
 def mounts(case: FitCase) -> Iterator[Step]:
-    """Steps of every mount."""
+    """Steps of every mount, of what stands in the way before it."""
+    yield from in_the_way(case)
     for one in case.mounts:
-        if one.part is not None:
+        if one.part is not None and one.part.key not in case.there:
             yield from _mount(case, one)
     placed = {one.part.key for one in case.mounts if one.part is not None}
     for train in case.trains.values():
         for _, _, part in train.case.of(*MOUNTED):
-            if part.key in placed or not mountable(part):
+            if part.key in placed or part.key in case.there or not mountable(part):
                 continue
             placed.add(part.key)
             yield Step(
@@ -31,6 +34,64 @@ def mounts(case: FitCase) -> Iterator[Step]:
                 tools=("tape measure", "caliper"), parts=(part.key,),
                 good="The sheet of marks is ready.",
                 bad="It goes on cylinder or cart instead: skip this with that reason.",
+            )  # fmt: skip
+
+
+CALLED = {str(key): text for key, text in CHOICES["in_the_way"]}
+MOVED = {
+    "canister": "its hose stays on, whole and uphill: the tank breathes through it",
+    "cover": "on stand-offs or to another place; nothing that turns is left open",
+    "breather": "supple, no kink, uphill to the air cleaner",
+    "air_box": "sealed to the carburetor all round as before",
+    "exhaust": "cold, with a new gasket; nothing of fuel within reach of its heat after",
+    "wiring": "slack kept, tied off edges and heat",
+    "other": "fixed again where it can't work loose",
+}
+
+
+def way_step(key: str) -> str:
+    """Key of the step that does away with something in the way."""
+    return key_of("way", key)
+
+
+def in_the_way(case: FitCase) -> Iterator[Step]:
+    """What stands in the way: moved, replaced or cut, before anything is mounted there."""
+    after = ("cover",) if case.enclosed else ()
+    rows = [
+        (way_step(key), one.what, one.name or CALLED[one.what], one.remedy, one.undo)
+        for key, one in case.set.in_the_way.items()
+    ]
+    rows += [
+        (way_step(f"face-{key}"), "other", face.stands, face.remedy, "unknown")
+        for key, face in case.set.faces.items()
+        if face.stands.strip()
+    ]
+    for key, what, name, remedy, undo in rows:
+        common: dict[str, Any] = {
+            "tools": ("screwdrivers", "8 and 10 mm sockets with extension"), "of": (remedy, name),
+            "photo": f"{name} before, and after", "after": after,
+        }  # fmt: skip
+        if remedy == "move":
+            yield Step(
+                key, "clear", Phase.WORK, Place.FRAME, f"Move the {name}: {MOVED[what]}.",
+                "Something must go where it stands.", 12, good="Firm by hand; does what it did.",
+                bad="It does not reach: longer, not stretched.", **common,
+            )  # fmt: skip
+        elif remedy == "replace":
+            yield Step(
+                key, "clear", Phase.WORK, Place.FRAME, f"Replace the {name} by one that clears.",
+                "Something must go where it stands.", 15, good="Firm by hand; does what it did.",
+                bad="The new one clears no better: another place for the part.", **common,
+            )  # fmt: skip
+        elif remedy == "cut":
+            back = " It can't be undone: note it as left behind." if undo != "yes" else ""
+            yield Step(
+                key, "clear", Phase.WORK, Place.FRAME,
+                f"Cut the {name} clear, no more than it must be.",
+                "Something must go where it stands.", 20,
+                caution="Eye protection; nothing live, nothing wet with fuel near; edges lined."
+                + back, good="Edge deburred and lined; a hand passes without a scratch.",
+                bad="More must go than was agreed to: ask the owner first.", **common,
             )  # fmt: skip
 
 

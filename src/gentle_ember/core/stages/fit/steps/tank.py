@@ -10,8 +10,16 @@ from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, length
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
+from gentle_ember.core.stages.method.ways import taken
 
 MOST_SURFACE_M = 0.6
+
+
+OWN_VENT = {
+    "close": "the own tank's closed, both marked open and closed,",
+    "leave": "the own tank's left as it is",
+    "crack": "the own tank's cap cracked until it breathes, and marked so,",
+}
 
 
 def tank(case: FitCase) -> Iterator[Step]:
@@ -68,7 +76,8 @@ def tank(case: FitCase) -> Iterator[Step]:
     remote = case.trains.get("gasoline")
     if remote is None or not case.has("remote_tank_gravity", "remote_tank_pump"):
         return
-    if case.set.tank_vent is Vent.CANISTER:
+    told = any(one.what == "canister" for one in case.set.in_the_way.values())
+    if case.set.tank_vent is Vent.CANISTER and not told:
         yield Step(
             "canister", "tank", Phase.WORK, Place.TANK,
             "Move the vapor canister; its hose stays connected and uphill.",
@@ -121,8 +130,8 @@ def tank(case: FitCase) -> Iterator[Step]:
         )  # fmt: skip
     yield Step(
         "vents", "tank", Phase.WORK, Place.TANK,
-        "Vents: the remote tank's open, the own tank's closed while the remote tank feeds; both "
-        "marked open and closed.",
+        f"Vents: the remote tank's open; {OWN_VENT[taken(case.job, 'own_vent')]} while the remote "
+        "tank feeds.",
         "A tank that can't breathe starves in minutes; shut in the sun it sprays.", 3,
         good="Air is heard when a warm cap is opened; arrow of the valve is right.",
         bad="Vent shut by its transport screw.",

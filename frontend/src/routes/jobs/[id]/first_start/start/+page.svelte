@@ -11,9 +11,17 @@
   import LookList from '$lib/stages/first_start/LookList.svelte';
 
   const job = useJob();
-  let starts = $derived(job().now?.starts ?? job().settled?.starts ?? []);
+  let starts = $derived(
+    [...(job().now?.starts ?? job().settled?.starts ?? [])].sort(
+      (a, b) => Number(b.own_tank) - Number(a.own_tank)
+    )
+  );
   let chosen = $state('');
-  let one = $derived(starts.find((start) => start.fuel === chosen) ?? starts[0]);
+  let one = $derived(
+    starts.find((start) => start.fuel === chosen) ??
+      starts.find((start) => start.holds) ??
+      starts[0]
+  );
   let at = $derived(`starts.${one?.fuel}`);
   let keeps = $derived(job().settled?.job.wants.keep_gasoline ?? true);
 
@@ -28,7 +36,10 @@
 
 <SheetHead title="First start" text="Gasoline first, to prove nothing was upset; then each gas.">
   <FuelTabs
-    fuels={starts.map(({ fuel, gas, name }) => ({ fuel, name: gas ? name : 'remote gasoline' }))}
+    fuels={starts.map(({ fuel, gas, name, own_tank }) => ({
+      fuel,
+      name: gas ? name : own_tank ? 'gasoline' : 'remote gasoline'
+    }))}
     chosen={one?.fuel}
     choose={(fuel) => (chosen = fuel)}
   />
@@ -37,6 +48,9 @@
 {#if !one}
   <p class="quiet">No train yet: work it out under Fuel path, then its first start stands here.</p>
 {:else}
+  {#if !one.holds}
+    <p class="quiet">Nothing waits for it: note it, so that before and after can be compared.</p>
+  {/if}
   <Forbidden no="No start" gas={one.name} why={one.forbidden} />
   <Orders orders={one.orders} first="start." />
   <LookList
@@ -64,7 +78,9 @@
     {/if}
   {/if}
   <LookList
-    title={one.gas ? 'Proof, once it runs' : 'Proof of the remote tank, once it runs'}
+    title={one.gas || one.own_tank
+      ? 'Proof, once it runs'
+      : 'Proof of the remote tank, once it runs'}
     looks={one.looks.filter((entry) => entry.when === 'after')}
     at={`${at}.looked`}
     left={one.after_left}

@@ -5,13 +5,44 @@
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import AskField from '$lib/stages/intake/AskField.svelte';
   import Photos from '$lib/stages/intake/Photos.svelte';
-  import { BEHIND, REMEDY } from '$lib/api/published';
+  import { BEHIND, IN_THE_WAY, REMEDY, UNDOING } from '$lib/api/published';
+  import { page } from '$app/state';
+  import { tick } from 'svelte';
+  import SetDrawing from '$lib/stages/intake/SetDrawing.svelte';
   import Switches from '$lib/stages/intake/Switches.svelte';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   let walk = $derived(job().now?.walk ?? job().settled?.walk);
+  let chosen = $state('');
+  let places = $derived(
+    (walk?.groups ?? []).map(({ key, title, asks }) => ({
+      key,
+      title,
+      answered: asks.filter((one) => one.answered).length,
+      total: asks.length
+    }))
+  );
+  /** The place walked to; else the first with something not known. */
+  let here = $derived(chosen || (places.find((one) => one.answered < one.total) ?? places[0])?.key);
+
+  // Led here by a field's name: its place is the one to show.
+  $effect(() => {
+    const wanted = page.url.searchParams.get('field');
+    const place = walk?.groups.find((one) => one.asks.some((ask) => ask.path === wanted));
+    if (place) chosen = place.key;
+  });
+
+  async function walkTo(key: string) {
+    chosen = key;
+    await tick();
+    const place = document.getElementById(`place-${key}`);
+    place?.scrollIntoView({ block: 'start' });
+    place?.querySelector<HTMLElement>('input, select, textarea, [role=radio]')?.focus({
+      preventScroll: true
+    });
+  }
 </script>
 
 <SheetHead
@@ -21,8 +52,29 @@
     : ''}
 />
 
-{#each walk?.groups ?? [] as group (group.key)}
-  <section class="section first">
+{#if walk}
+  <div class="round">
+    <SetDrawing
+      setClass={job().settled?.job.set.set_class ?? 'open_frame'}
+      {places}
+      here={here ?? ''}
+      go={(key) => walkTo(key)}
+    />
+    <ol class="legend">
+      {#each places as place, at (place.key)}
+        <li class:here={place.key === here}>
+          <button type="button" onclick={() => walkTo(place.key)}>
+            <span class="num">{at + 1}</span>
+            {place.title} <span class="quiet num">{place.answered}/{place.total}</span>
+          </button>
+        </li>
+      {/each}
+    </ol>
+  </div>
+{/if}
+
+{#each walk?.groups ?? [] as group, at (group.key)}
+  <section class="section first place" class:here={group.key === here} id={`place-${group.key}`}>
     <div class="flex justify-between items-center gap-4">
       <h2>{group.title}</h2>
       {#if group.key !== 'history'}
@@ -32,11 +84,36 @@
     <div class="grid-3">
       {#each group.asks as ask (ask.path)}<AskField {ask} />{/each}
     </div>
+    {#if walk?.groups[at + 1]}
+      <button type="button" class="btn on" onclick={() => walkTo(walk?.groups[at + 1]?.key ?? '')}>
+        On to {walk.groups[at + 1]?.title.toLowerCase().replace(/^at /, '')}: what is not known
+        stays a question
+      </button>
+    {/if}
   </section>
 {/each}
 
 {#if walk}
   <Switches />
+  <Rows
+    path="set.in_the_way"
+    prefix="w"
+    title="What stands in the way"
+    text="Canister, cover, breather, box, exhaust, wiring where something must go: what becomes of it is a step of the sheet."
+    add="Add something in the way"
+    fresh={{ what: 'other', name: '', remedy: 'none', undo: 'unknown', note: '' }}
+  >
+    {#snippet row(path)}
+      <div class="grid-3">
+        <ChoiceField path={`${path}.what`} label="What it is" options={IN_THE_WAY} />
+        <TextField path={`${path}.name`} label="Called" placeholder="canister at the left rail" />
+        <ChoiceField path={`${path}.remedy`} label="What becomes of it" options={REMEDY} />
+        <ChoiceField path={`${path}.undo`} label="Put back as it was" options={UNDOING} />
+        <TextField path={`${path}.note`} label="Note" />
+      </div>
+      <Photos subject={path} label="what stands in the way" />
+    {/snippet}
+  </Rows>
   <Rows
     path="set.faces"
     prefix="f"
@@ -62,6 +139,46 @@
   h2 {
     font-size: 1.1rem;
     font-weight: 700;
+  }
+  .round {
+    display: grid;
+    grid-template-columns: minmax(0, 23rem) minmax(11rem, 1fr);
+    gap: 0.5rem 1.2rem;
+    align-items: center;
+  }
+  .legend button {
+    display: block;
+    width: 100%;
+    text-align: left;
+    padding: 0.25rem 0.5rem;
+    border-radius: 0.375rem;
+  }
+  .legend .here button {
+    background: var(--tint);
+    font-weight: 650;
+  }
+  .place {
+    scroll-margin-top: 5rem;
+  }
+  .on {
+    display: none;
+  }
+  @media (max-width: 700px) {
+    .round {
+      grid-template-columns: 1fr;
+    }
+    /* One place at a time: the drawing is the way from one to the next. */
+    .legend,
+    .place:not(.here) {
+      display: none;
+    }
+    .on {
+      display: block;
+      width: 100%;
+      height: auto;
+      min-height: 3rem;
+      margin-top: 0.6rem;
+    }
   }
   .first:first-of-type {
     border-top: 0;

@@ -9,7 +9,11 @@
   import RunTimes from '$lib/stages/intake/RunTimes.svelte';
   import Alike from '$lib/stages/intake/Alike.svelte';
   import WeighIns from '$lib/stages/intake/WeighIns.svelte';
+  import { useJob } from '$lib/session/session.svelte';
   import Questions from '$lib/frame/Questions.svelte';
+
+  const job = useJob();
+  let bare = $derived(job().settled?.job.set.set_class === 'engine');
 </script>
 
 <SheetHead
@@ -32,37 +36,45 @@
   <div class="grid-3">
     <QuantityField path="set.running" />
     <QuantityField path="set.starting" />
-    <QuantityField path="set.apparent" assumed="as its watts" />
-    <QuantityField path="set.volts" />
+    {#if bare}
+      <QuantityField path="set.rated_speed" />
+      <TextField path="set.drives" label="What it drives" placeholder="irrigation pump" />
+    {:else}
+      <QuantityField path="set.apparent" assumed="as its watts" />
+      <QuantityField path="set.volts" />
+    {/if}
     <QuantityField path="set.rating_elevation" assumed="sea level, assumed" />
     <QuantityField path="set.rating_temperature" assumed={298.15} />
-    <ChoiceField path="set.phases" label="Phases" options={PHASES} />
+    {#if !bare}<ChoiceField path="set.phases" label="Phases" options={PHASES} />{/if}
   </div>
+  {#if bare}
+    <p class="quiet">A bare engine’s watts are those of its shaft, at its working speed.</p>
+  {/if}
 </section>
 
-<Rows
-  path="set.outlets"
-  prefix="o"
-  title="Receptacles"
-  text="Each with its breaker: what it carries is told where the loads are listed."
-  add="Add a receptacle"
-  fresh={{ name: '' }}
->
-  {#snippet row(path)}
-    <div class="grid gap-x-4 grid-cols-[repeat(auto-fit,minmax(9.5rem,1fr))]">
-      <TextField path={`${path}.name`} label="Receptacle" placeholder="front, left" />
-      <QuantityField path={`${path}.breaker`} />
-      <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
-    </div>
-  {/snippet}
-</Rows>
+{#if !bare}<Rows
+    path="set.outlets"
+    prefix="o"
+    title="Receptacles"
+    text="Each with its breaker: what it carries is told where the loads are listed."
+    add="Add a receptacle"
+    fresh={{ name: '' }}
+  >
+    {#snippet row(path)}
+      <div class="grid gap-x-4 grid-cols-[repeat(auto-fit,minmax(9.5rem,1fr))]">
+        <TextField path={`${path}.name`} label="Receptacle" placeholder="front, left" />
+        <QuantityField path={`${path}.breaker`} />
+        <ChoiceField path={`${path}.leg`} label="On" options={LEGS} />
+      </div>
+    {/snippet}
+  </Rows>{/if}
 
 <section class="section">
-  <h2>Engine and alternator</h2>
+  <h2>{bare ? 'Engine' : 'Engine and alternator'}</h2>
   <div class="grid-3">
     <QuantityField path="set.displacement" />
     <QuantityField path="set.shaft_power" hint="Net, at the working speed." />
-    <QuantityField path="set.alternator_efficiency" assumed="82 %, assumed" />
+    {#if !bare}<QuantityField path="set.alternator_efficiency" assumed="82 %, assumed" />{/if}
     <ChoiceField path="set.cylinders" label="Cylinders" options={CYLINDER_COUNTS} />
     <QuantityField
       path="set.reserve_ratio"
@@ -86,7 +98,7 @@
       options={JETTED_ON}
       hint="Ethanol leans a jet chosen without it."
     />
-    <QuantityField path="set.hertz" />
+    {#if !bare}<QuantityField path="set.hertz" />{/if}
   </div>
 </section>
 

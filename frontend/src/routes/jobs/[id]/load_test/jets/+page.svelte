@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { MARKINGS } from '$lib/api/published';
+  import { JET_FOUND, MARKINGS } from '$lib/api/published';
   import Figure from '$lib/ui/Figure.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -20,6 +20,19 @@
   let dual = $derived(document?.set.set_class === 'dual_fuel');
   let site = $derived(document?.site ?? 's1');
   const at = 'set.carburetor.jets';
+
+  /** The jet somebody settles on; sheet, parts list and load test follow it. */
+  function settle(number: number, school: string) {
+    const source = school.split(':')[0];
+    job().setAll([
+      { path: `${at}.chosen.number`, typed: String(number), origin: 'owner' },
+      { path: `${at}.chosen.source`, value: source }
+    ]);
+  }
+
+  function unsettle() {
+    job().set(`${at}.chosen`, { number: null, source: '' });
+  }
 
   function fit(number: number) {
     if (!test) return;
@@ -44,6 +57,8 @@
     <ChoiceField path={`${at}.marking`} label="Marked by" options={MARKINGS} />
     <QuantityField path="set.carburetor.jetted_at" />
     <QuantityField path={`sites.${site}.elevation`} />
+    <ChoiceField path={`${at}.found`} label="Ran as found" options={JET_FOUND} />
+    <QuantityField path={`${at}.found_lam`} />
     <QuantityField path={`${at}.step`} assumed="2.5" />
     <QuantityField path={`${at}.kit.number`} label="The kit's sheet says" />
     <TextField path={`${at}.kit.source`} label="Which kit" />
@@ -63,6 +78,16 @@
                 {#if i === 0}<span class="quiet">&nbsp;default</span>{/if}
               </td>
               <td class="quiet">{one.method.formula}</td>
+              <td>
+                {#if jets.picks[i]}
+                  <button
+                    class="btn btn-sm"
+                    disabled={jets.picks[i] === jets.pick}
+                    onclick={() => settle(jets?.picks[i] ?? 0, one.label)}
+                    >Go by it: <span class="num">{jets.picks[i]}</span></button
+                  >
+                {/if}
+              </td>
             </tr>
           {/each}
         </tbody>
@@ -100,12 +125,16 @@
         {/each}
       </div>
       {#if jets.pick}
-        <p>
-          Try <b class="num">{jets.pick}</b> first: the smallest at hand that is not leaner than asked.
-          Put one in and its run begins under Load test.
+        <p data-decision={jets.pick}>
+          The jet for here is <b class="num">{jets.pick}</b> ({jets.why}): sheet, parts list and
+          load test go by it. {#if jets.to_order}None of it is in stock: it is on the parts list.{/if}
+          {#if jets.settled}
+            <button class="btn btn-sm" onclick={() => unsettle()}>Back to the default</button>
+          {/if}
         </p>
+        <p class="quiet">Put one in and its run begins under Load test.</p>
       {:else}
-        <p class="wrong">None at hand is large enough: order one, or run it rich meanwhile.</p>
+        <p class="wrong">None that is sold is large enough: run it rich meanwhile.</p>
       {/if}
     </section>
   {:else}

@@ -20,6 +20,8 @@
   let test = $derived(tests.find((one) => one.fuel === chosen) ?? tests[0]);
   let fuel = $derived(test?.fuel ?? 'propane');
   let bench = $derived(new BenchLive(job(), fuel));
+  let bare = $derived(job().settled?.job.set.set_class === 'engine');
+  let drives = $derived(job().settled?.job.set.drives ?? '');
   let looked = $state('');
   let begun = $state('');
   let run = $derived(test?.runs.find((one) => one.key === looked) ?? test?.runs.at(-1));
@@ -89,7 +91,15 @@
         </div>
       {/if}
     </dl>
-    <BankPlan {test} />
+    {#if bare}
+      <p data-driven>
+        Load it by what it drives{drives ? `, ${drives}` : ''}: at least
+        <Figure figure={test.least} /> by its own plate or curve, typed as the output with each reading,
+        and the speed by a tachometer beside it.
+      </p>
+    {:else}
+      <BankPlan {test} />
+    {/if}
   </div>
 
   <section aria-labelledby="run">

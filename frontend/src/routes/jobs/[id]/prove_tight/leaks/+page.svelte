@@ -21,6 +21,9 @@
       .find((one) => ['open', 'void', 'leaks'].includes(one.state) && (one.made || one.on_day))
   );
 
+  let methods = $derived(job().settled?.job.choice.methods ?? []);
+  let trainless = $derived(methods.length > 0 && methods.every((one) => one === 'rejet'));
+
   function lockUp(fuel: string, state: 'still' | 'grows') {
     job().set(`proof.lock_up.${fuel}`, { state, ...signed() });
   }
@@ -53,7 +56,7 @@
         <ChoiceField path={`${at}.by`} label="Looked at with" options={LOOKED_WITH} />
         <QuantityField path={`${at}.air`} />
         <TextField path={`${at}.gauge`} label="Gauge, by name or number" />
-        {#if job().settled?.job.proof?.how?.[gas.fuel]?.by === 'detector'}
+        {#if job().settled?.job.proof?.how?.[gas.fuel]?.by.match(/detector|both/)}
           <TextField path={`${at}.detector`} label="Detector, and when calibrated" />
         {/if}
       </div>
@@ -111,7 +114,12 @@
   </section>
 {:else}
   <p class="quiet">
-    No train yet: work it out under Fuel path, then every joint of it stands here.
+    {#if trainless}
+      Another jet has no train of its own: nothing to soap here. Bowl and line are looked at under
+      First start.
+    {:else}
+      No train yet: work it out under Fuel path, then every joint of it stands here.
+    {/if}
   </p>
 {/each}
 
