@@ -115,9 +115,11 @@ def test_plan_of_an_empty_job_asks_instead_of_failing():
     assert empty.of(route)[0].state == "open"
 
 
-def test_plan_is_pure_and_cached_by_content():
-    one, two = plan(whole(), CATALOG), plan(whole(), CATALOG)
-    assert one.of(output_here) is two.of(output_here)
+def test_plan_is_pure_and_kept_for_its_job():
+    job = whole()
+    one, two = plan(job, CATALOG), plan(whole(), CATALOG)
+    assert plan(job, CATALOG) is one
+    assert one.of(output_here) == two.of(output_here)
     other = plan(whole(load__largest_start=fact(3400.0)), CATALOG)
     assert other.of(output_here) is not one.of(output_here)
 

@@ -280,7 +280,7 @@ class JobStore:
             _refuse_computed(changes)
             if acting is not None:
                 whole = self._whole(row)
-                refuse_hand(acting, whole.job, _applied(whole.document, changes)[0], changes)
+                refuse_hand(acting, whole.job, _applied(whole, changes)[0], changes)
             stored = self._edited(session, row, changes, key, who)
         return self._written(stored)
 
@@ -288,10 +288,11 @@ class JobStore:
         self, session: Session, row: JobRow, changes: list[Change], key: str, who: str
     ) -> Stored:
         """A job changed, in the caller's transaction, past every gate."""
+        before = self._whole(row)
         job, changes, inverse = self._changed(row, changes)
-        self._refuse_past_stops(self._whole(row).job, job, row.id)
+        self._refuse_past_stops(before.job, job, row.id)
         append(session, row, "edit", None, key, who, changes, inverse)
-        return self._save(session, row, job, key)
+        return self._save(session, row, job, before, key)
 
     def _whole(self, row: JobRow) -> Whole:
         """A job with the fields an earlier version lacked, as a model and as a document.
@@ -318,14 +319,14 @@ class JobStore:
     ) -> tuple[Job, list[Change], list[Change]]:
         """A job changed, with what the change brings with it; what was done, and its inverse."""
         whole = self._whole(row)
-        job, inverse = _applied(whole.document, changes)
+        job, inverse = _applied(whole, changes)
         try:
             brought = implied(whole.job, self._planned(job, row.id))
         except UnknownPartError as error:
             raise InvalidJobError([FieldError(error.path, str(error))]) from None
         if brought:
             changes = [*changes, *brought]
-            job, inverse = _applied(whole.document, changes)
+            job, inverse = _applied(whole, changes)
         return job, changes, inverse
 
     def _refuse_past_stops(self, before: Job, after: Job, job_id: str) -> None:
@@ -373,16 +374,19 @@ class JobStore:
                 )
             wanted = target.inverse if kind == "undo" else target.changes
             changes = [Change(**entry) for entry in wanted]
+            before = self._whole(row)
             job, changes, inverse = self._changed(row, changes)
             if acting is not None:  # what comes back signed is signed by whoever brings it back
-                refuse_hand(acting, self._whole(row).job, job, [])
-            self._refuse_past_stops(self._whole(row).job, job, row.id)
+                refuse_hand(acting, before.job, job, [])
+            self._refuse_past_stops(before.job, job, row.id)
             append(session, row, kind, target.revision, key, who, changes, inverse)
-            stored = self._save(session, row, job, key)
+            stored = self._save(session, row, job, before, key)
         return self._written(stored)
 
-    def _save(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
-        row.document = job.model_dump(mode="json")
+    def _save(
+        self, session: Session, row: JobRow, job: Job, before: Whole, key: str = ""
+    ) -> Stored:  # fmt: skip
+        row.document = _document(job, before)
         row.updated_at = now()
         self._keep(row, Whole(job, row.document))
         board.write(session, row.id, self._planned(job, row.id), row.updated_at)
@@ -485,9 +489,10 @@ class JobStore:
         """Signatures and acts taken back that do not pass; what rested on them follows."""
         for _ in range(LEAST_ROUNDS):
             back = list({one.back.path: one.back for one in refused}.values())
+            before = self._whole(row)
             job, changes, inverse = self._changed(row, back)
             append(session, row, "edit", None, f"{uuid.uuid4()}", who, changes, inverse)
-            self._save(session, row, job)
+            self._save(session, row, job, before)
             refused = unearned(job, self._planned(job, row.id))
             if not refused:
                 return
@@ -545,9 +550,17 @@ def _refuse_computed(changes: list[Change]) -> None:
                 raise InvalidJobError([FieldError(change.path, message)])
 
 
-def _applied(document: dict[str, Any], changes: list[Change]) -> tuple[Job, list[Change]]:
+def _applied(whole: Whole, changes: list[Change]) -> tuple[Job, list[Change]]:
     try:
-        new, inverse = apply(document, changes, ON_DEMAND)
+        new, inverse = apply(whole.document, changes, ON_DEMAND)
     except ChangeError as error:
         raise InvalidJobError([FieldError(changes[0].path, str(error))]) from None
-    return valid_job(new), inverse
+    return valid_job(new, (whole.job, whole.document)), inverse
+
+
+def _document(job: Job, before: Whole) -> dict[str, Any]:
+    """A job as a document that shares with the one before it whatever did not change."""
+    changed = {
+        name for name in Job.model_fields if getattr(job, name) is not getattr(before.job, name)
+    }
+    return {**before.document, **job.model_dump(mode="json", include=changed)}

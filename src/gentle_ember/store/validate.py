@@ -29,6 +29,22 @@ def allowed(error: QuantityError) -> str:
     return f"{error.name} is too high; the most is {both(error.high or 0.0)}."
 
 
+Known = tuple[Job, dict[str, Any]]
+
+
+def _from(known: Known, document: dict[str, Any]) -> Job:
+    """A job whose unchanged fields are those of a known one; no rule of a job spans its fields."""
+    job, before = known
+    changed = {
+        name: value for name, value in document.items() if value is not before.get(name, before)
+    }
+    if "title" not in document:
+        return Job.model_validate(document)
+    gone = before.keys() - document.keys()
+    made = Job.model_validate({"title": document["title"], **changed})
+    return job.model_copy(update={name: getattr(made, name) for name in (*changed, *gone)})
+
+
 PLAINLY = {
     "extra_forbidden": "There is no such field.",
     "missing": "This is missing.",
@@ -59,14 +75,19 @@ def field_errors(error: ValidationError, prefix: str = "") -> list[FieldError]:
     return found
 
 
-def valid_job(document: dict[str, Any]) -> Job:
+def valid_job(document: dict[str, Any], known: Known | None = None) -> Job:
     """The job a document describes.
+
+    Args:
+        document: of the whole job.
+        known: a job and the document it came from; what both documents share is taken from it, so
+            that what did not change is neither checked again nor another object.
 
     Raises:
         InvalidJobError: with every fault at its field, contradictions included.
     """
     try:
-        job = Job.model_validate(document)
+        job = Job.model_validate(document) if known is None else _from(known, document)
     except ValidationError as error:
         raise InvalidJobError(field_errors(error)) from None
     clashes = [FieldError(clash.path, clash.text) for clash in contradictions(job)]

@@ -156,8 +156,10 @@ def same(text: str) -> BothOut:
     return BothOut(us=text, metric=text)
 
 
+@lru_cache(maxsize=4096)
 def figure(entry: Figure) -> FigureOut:
-    """A figure with its working."""
+    """A figure with its working; made once for each, since most stay as they are from one change
+    of a job to the next."""
 
     def rival(value: float, system: System) -> str:
         unit = unit_for(entry.kind, system, value)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from functools import lru_cache
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, RootModel, StringConstraints
 
+from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.facts import Fact, Model, quantity_at
 from gentle_ember.core.job.job import Job
@@ -21,7 +22,7 @@ from gentle_ember.core.route import (
     questions,
     route,
 )
-from gentle_ember.core.stage import Plan, Severity
+from gentle_ember.core.stage import Caution, Item, Plan, Question, Severity
 from gentle_ember.store.jobs import Stored
 from gentle_ember.units.registry import System
 from gentle_ember.web.services import services
@@ -316,6 +317,20 @@ def _shown_fact(value: float, kind: str) -> BothOut:
 def shown_facts(job: Job) -> dict[str, BothOut]:
     """Every fact of the job as it reads, by path."""
     found: dict[str, BothOut] = {}
+    for name, inner in job.__dict__.items():
+        if name != "parts":
+            found |= _shown_in(name, inner)[1]
+    return found
+
+
+def _same_object(name: str, inner: object) -> Hashable:
+    return name, id(inner)
+
+
+@remember(512, _same_object)
+def _shown_in(name: str, inner: Any) -> tuple[Any, dict[str, BothOut]]:
+    """What is shown of one field of a job, kept with the very object it was shown of."""
+    found: dict[str, BothOut] = {}
 
     def walk(value: Any, path: str) -> None:
         if isinstance(value, Fact):
@@ -323,22 +338,35 @@ def shown_facts(job: Job) -> dict[str, BothOut]:
             if kind is not None:
                 found[path] = _shown_fact(value.value, kind)
         elif isinstance(value, Model):
-            for name, inner in value.__dict__.items():
-                if inner.__class__ not in _PLAIN:
-                    walk(inner, f"{path}.{name}")
+            for key, below in value.__dict__.items():
+                if below.__class__ not in _PLAIN:
+                    walk(below, f"{path}.{key}")
         elif isinstance(value, dict):
-            for name, inner in value.items():
-                walk(inner, f"{path}.{name}")
+            for key, below in value.items():
+                walk(below, f"{path}.{key}")
 
-    for name, inner in job.__dict__.items():
-        if name != "parts":
-            walk(inner, name)
-    return found
+    walk(inner, name)
+    return inner, found
+
+
+@lru_cache(maxsize=4096)
+def _item(item: Item) -> ItemOut:
+    return ItemOut.model_validate(item)
+
+
+@lru_cache(maxsize=2048)
+def _caution(caution: Caution) -> CautionOut:
+    return CautionOut.model_validate(caution)
+
+
+@lru_cache(maxsize=2048)
+def _question(question: Question) -> QuestionOut:
+    return QuestionOut.model_validate(question)
 
 
 def ready(planned: Plan) -> list[ItemOut]:
     """The readiness list."""
-    return [ItemOut.model_validate(item) for item in planned.of(open_items)]
+    return [_item(item) for item in planned.of(open_items)]
 
 
 def rests(planned: Plan) -> list[RestsOut]:
@@ -403,8 +431,8 @@ def snapshot(
         job=stored.job,
         shown=shown_facts(stored.job),
         route=[StageOut.model_validate(stage) for stage in planned.of(route)],
-        cautions=[CautionOut.model_validate(caution) for caution in planned.of(cautions)],
-        questions=[QuestionOut.model_validate(question) for question in planned.of(questions)],
+        cautions=[_caution(caution) for caution in planned.of(cautions)],
+        questions=[_question(question) for question in planned.of(questions)],
         ledger=ledger.ledger(planned),
         chosen=method.chosen(planned),
         ready=ready(planned),

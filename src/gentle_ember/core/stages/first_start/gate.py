@@ -97,6 +97,13 @@ def _machine(job: Job) -> Iterator[StartLook]:
         yield StartLook("eco", before, "Eco off.", "It starts and is set at full speed first.")
 
 
+CYLINDER_STANDS = StartLook(
+    "cylinder",
+    When.BEFORE,
+    "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
+    "opening lower than it and 5 ft from what can ignite.",
+    "What its relief valve lets out sinks and runs to the lowest opening.",
+)
 CHOKE = {
     "never": (
         "Choke open.",
@@ -159,13 +166,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             "Without the click there is no gas, or no way to shut it.",
         )
     if fuel == "propane":
-        yield StartLook(
-            "cylinder",
-            before,
-            "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
-            "opening lower than it and 5 ft from what can ignite.",
-            "What its relief valve lets out sinks and runs to the lowest opening.",
-        )
+        yield CYLINDER_STANDS
         yield StartLook(
             "cylinder_sound",
             before,
@@ -351,13 +352,7 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
 def _factory_gas(job: Job) -> Iterator[StartLook]:
     """On propane as its maker made it, beside what this job added."""
     before, after = When.BEFORE, When.AFTER
-    yield StartLook(
-        "cylinder",
-        before,
-        "Cylinder upright and tied against tipping, 1.5 m (5 ft) from the set; 3 ft from any "
-        "opening lower than it and 5 ft from what can ignite.",
-        "What its relief valve lets out sinks and runs to the lowest opening.",
-    )
+    yield CYLINDER_STANDS
     yield StartLook(
         "selector",
         before,

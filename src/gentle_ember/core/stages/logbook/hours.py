@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from gentle_ember.core.base.cached import remember
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.logbook import DAY_S, HOUR_S, Logbook, LoggedRun
 from gentle_ember.core.stage import Caution, Plan, Refusal, Severity
@@ -31,6 +32,7 @@ class RunHours:
     total_s: float
 
 
+@remember(64)
 def run_hours(log: Logbook) -> tuple[RunHours, ...]:
     """Every run in the order of its day, oldest first.
 

@@ -6,7 +6,7 @@ the fit sheet, the parts list and the leak test.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core.job.generator import Choke, Vent
@@ -91,14 +91,12 @@ def _no_cold(job: Job) -> str:
 
 
 def _own_not_shut(job: Job) -> str:
-    if job.set.own_shut is True or "multi_fuel_carburetor" in job.choice.methods:
+    if job.set.own_shut is True or BUILT_IN in job.choice.methods:
         return ""
     return "nothing is known to shut the own tank while it runs"
 
 
 def _no_flying(job: Job) -> str:
-    if job.set.electric_start is None and job.set.own_shut is None:
-        return "nothing is known to shut the own tank while it runs"
     if {BUILT_IN, "second_gas"} & set(job.choice.methods):
         return "its selector passes through a position where nothing feeds: it stalls"
     return _own_not_shut(job)
@@ -221,8 +219,3 @@ def way_contradictions(job: Job) -> Iterator[Refusal]:
             why = option.against(job)
             if why:
                 yield Refusal(f"ways.{one.key}", f"“{option.name}” does not fit: {why}.")
-
-
-def told(found: Sequence[WayHere], key: str) -> WayOption | None:
-    """What one dispute came to, with its words; None where it does not come up."""
-    return next((one.said for one in found if one.dispute.key == key), None)
