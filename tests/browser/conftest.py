@@ -14,7 +14,8 @@ from playwright.sync_api import Page, expect, sync_playwright
 from gentle_ember.store.database import DATABASE_NAME
 from tests.helpers.serving import CHROMIUM, CHROMIUM_ARGS, Server
 
-expect.set_options(timeout=8000)
+# As long as Playwright waits for an action: a busy machine stands still for ten seconds at times.
+expect.set_options(timeout=30_000)
 
 
 @pytest.fixture(scope="session")

@@ -14,7 +14,7 @@ from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.route import contradictions, open_items
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.first_start.starts import first_starts
-from gentle_ember.core.stages.hand_over.cards import BARE, cards
+from gentle_ember.core.stages.hand_over.cards import WHILE_IT_RUNS, cards
 from gentle_ember.core.stages.intake.questions import asked
 from gentle_ember.core.stages.intake.walk_round import checks
 from gentle_ember.core.stages.load_test.tests import load_tests_here
@@ -122,4 +122,4 @@ def test_its_card_speaks_of_clutch_and_guard_and_of_no_cord():
     assert "Clutch out" in said
     assert "guard" in said
     assert not any(word in said for word in ("Breaker", "cord", "outlet", "plugged"))
-    assert set(BARE) <= set(lines(fitted(*CASES["spacer"])))
+    assert set(WHILE_IT_RUNS) <= set(lines(fitted(*CASES["spacer"])))

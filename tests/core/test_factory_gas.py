@@ -98,6 +98,10 @@ def test_an_altitude_kit_on_a_dual_fuel_set_of_any_class_changes_its_orifice_too
     assert any("orifice" in text for text in Plan(job, CATALOG).of(parts_list).missing)
     assert {row.key for row in comes_back(sheet(job).case)} == {"jet", "orifice"}
     assert Plan(job, CATALOG).of(jets_here).orifice.value < 1.9e-3
+    # At home only its jet is changed: the orifice suits where it was made for.
+    home = put(put(job, "sites.s1.elevation", fact(20.0)), "set.carburetor.jetted_at", fact(0.0))
+    assert "orifice_in" not in steps(home)
+    assert not any("orifice" in text for text in Plan(home, CATALOG).of(parts_list).missing)
 
 
 def test_that_a_set_is_made_for_propane_is_asked_of_every_class_but_its_own():

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from gentle_ember.core.estimates.jets import decided, jet_decision, pick, school_pick
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
-from gentle_ember.core.route import implied
+from gentle_ember.core.route import cautions, copied, implied
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
@@ -134,6 +134,38 @@ def test_against_its_advice_the_next_size_sold_is_taken_and_keeping_clears_it():
     down = put(put(fitted, "set.carburetor.jets.fitted_for", fact(2450.0)),
                "sites.s1.elevation", fact(100.0))  # fmt: skip
     assert decided(down, CATALOG).number == 90.0, "what was kept up there says nothing down here"
+
+
+def test_what_was_settled_on_up_here_says_nothing_down_there_and_nothing_in_a_copy():
+    job = up()
+    chosen = put(job, "set.carburetor.jets.chosen.number", fact(82.0))
+    chosen = followed(job, chosen)
+    assert chosen.set.carburetor.jets.chosen.elevation.value == 2450.0
+    assert decided(chosen, CATALOG).number == 82.0
+    down = put(chosen, "sites.s1.elevation", fact(0.0))
+    assert decided(down, CATALOG).number == 90.0
+    assert copied(chosen).set.carburetor.jets.chosen.number is None
+    assert copied(chosen).set.carburetor.jets.stamped == chosen.set.carburetor.jets.stamped
+
+
+@pytest.mark.parametrize(("number", "severity"), [(85.0, None), (80.0, "caution"), (75.0, "stop")])
+def test_a_jet_settled_on_that_is_lean_here_is_told_and_stops(number, severity):
+    job = up()
+    chosen = followed(job, put(job, "set.carburetor.jets.chosen.number", fact(number)))
+    told = {one.key: str(one.severity) for one in Plan(chosen, CATALOG).of(cautions)}
+    assert told.get("jets.chosen") == severity
+
+
+def test_a_run_on_the_simulated_bench_settles_no_jet_and_puts_none_in():
+    before, now = after("jet_down", jet=82.0)
+    document = now.model_dump(mode="json")
+    run = document["load_tests"]["s1-gasoline"]["runs"]["r1"]
+    for reading in run["readings"].values():
+        reading["output"]["origin"] = "simulated"
+    now = Job.model_validate(document)
+    assert followed(before, now).set.carburetor.jets.chosen.number is None
+    assert decided(now, CATALOG).in_it == 90.0
+    assert 82.0 not in decided(now, CATALOG).tried
 
 
 def test_a_school_that_is_refused_comes_to_no_jet():

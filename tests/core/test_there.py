@@ -8,7 +8,7 @@ from gentle_ember.core.route import contradictions, open_items
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fit.steps.mounts import way_step
-from gentle_ember.core.stages.fuel_path.edit import train_of
+from gentle_ember.core.stages.fuel_path.edit import stands, train_of, turn, without
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.core.stages.fuel_path.search import Placed
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
@@ -103,6 +103,58 @@ def test_a_repair_keeps_what_stands_and_makes_a_wrong_joint_again():
     assert by_part[old.slots[wrong].part].remade
     assert by_part[old.slots[names[1]].part].note == "bent, but sound"
     assert sum(slot.remade for slot in kept) == 1
+
+
+def test_a_part_that_stands_in_one_place_and_is_new_in_another_is_not_taken_for_there():
+    """The same hose twice: the new one is laid, capped and mounted like any other."""
+    job = standing("twin")
+    slots = job.trains["natural_gas"].slots
+    by_part: dict[str, list[str]] = {}
+    for key, slot in slots.items():
+        by_part.setdefault(slot.part, []).append(key)
+    twice = next(keys for keys in by_part.values() if len(keys) > 1)
+    assert slots[twice[0]].part in sheet(job).case.there
+    other = put(job, f"trains.natural_gas.slots.{twice[0]}.there", value=False)
+    assert slots[twice[0]].part not in sheet(other).case.there
+
+
+def edited(op, key):
+    job = standing("spacer")
+    train, parts = job.trains["propane"], job.parts
+    made = turn(train, key, parts) if op == "turn" else without(train, key)
+    names = list(train.slots)
+    return made, names[names.index(key) + 1]
+
+
+@pytest.mark.parametrize("op", ["turn", "remove"])
+def test_what_is_turned_or_taken_out_leaves_joints_to_be_made_again(op):
+    train = standing("spacer").trains["propane"]
+    key = list(train.slots)[-3]
+    made, after = edited(op, key)
+    assert made.slots[after].remade
+    assert op == "remove" or made.slots[key].remade
+    assert sum(slot.remade for slot in made.slots.values()) == (2 if op == "turn" else 1)
+
+
+def test_a_train_as_found_is_kept_whole_and_only_its_new_parts_are_new():
+    job = fitted(*CASES["spacer"])
+    found = job.trains["propane"]
+    kept = stands(found, job.parts)
+    assert all(slot.there for slot in kept.slots.values())
+    assert not any(slot.remade for slot in kept.slots.values())
+    names = list(found.slots)
+    taped = job
+    for key, seal in ((names[-2], "plumbers_tape"), (names[1], None)):
+        taped = put(taped, f"trains.propane.slots.{key}.seal", seal)
+    wrong = stands(taped.trains["propane"], job.parts)
+    assert [key for key, slot in wrong.slots.items() if slot.remade] == [names[-2]]
+    assert wrong.slots[names[-2]].seal is None
+    changed = kept.model_copy(update={"slots": {
+        **kept.slots, names[3]: kept.slots[names[3]].model_copy(update={"there": False}),
+    }})  # fmt: skip
+    assert not stands(changed, job.parts).slots[names[3]].there
+    strange = put(job, f"trains.propane.slots.{names[3]}.part", "")
+    assert not stands(strange.trains["propane"], job.parts).slots[names[3]].there
 
 
 def blocked(what="canister", remedy="move", **more) -> Job:

@@ -6,7 +6,7 @@ from gentle_ember.core.job.first_start import Attempt
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuel_states import ENGINE, RUNNING, STOPPED
 from gentle_ember.core.physics.sequences import dangers
-from gentle_ember.core.route import contradictions, copied
+from gentle_ember.core.route import cautions, contradictions, copied, refusals
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.gate import choke_stays_open
 from gentle_ember.core.stages.first_start.starts import first_starts
@@ -41,6 +41,10 @@ def order(job: Job, key: str):
     return next(one for one in Plan(job, CATALOG).of(safe_orders) if one.key == key)
 
 
+def refused(before: Job, now: Job) -> list[str]:
+    return [one.text for one in refusals(before, Plan(now, CATALOG)) if one.path[:5] == "ways."]
+
+
 @pytest.mark.parametrize("case", CONVERTED)
 def test_the_default_fits_and_what_does_not_fit_is_refused_at_its_field(case):
     job = fitted(*CASES[case])
@@ -49,9 +53,21 @@ def test_the_default_fits_and_what_does_not_fit_is_refused_at_its_field(case):
         assert one.taken == one.default
         for option, against in one.options:
             path = f"ways.{one.dispute.key}"
-            refused = [told.text for told in contradictions(put(job, path, option.key))]
-            assert bool(refused) is bool(against), (path, option.key)
-            assert all(against in text for text in refused)
+            told = refused(job, put(job, path, option.key))
+            assert bool(told) is bool(against), (path, option.key)
+            assert all(against in text for text in told)
+
+
+def test_a_way_that_fits_no_longer_is_a_stop_and_keeps_no_other_fact_from_being_told():
+    job = going_by("gravity", own_vent="close")
+    told = put(job, "set.tank_vent", "cap_open")
+    assert contradictions(told) == ()
+    assert refused(job, told) == []
+    stops = {one.key: one for one in Plan(told, CATALOG).of(cautions)}
+    assert stops["ways.own_vent"].severity == "stop"
+    settled = put(told, "ways.own_vent", "leave")
+    assert refused(told, settled) == []
+    assert "ways.own_vent" not in {one.key for one in Plan(settled, CATALOG).of(cautions)}
 
 
 def test_every_dispute_comes_up_somewhere_and_says_what_follows():

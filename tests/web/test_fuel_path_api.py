@@ -397,3 +397,22 @@ def test_a_cell_that_can_not_be_is_refused_at_its_column(demo_client, cells, fie
 
 def test_a_part_nobody_has_is_said_to_be_none(demo_client):
     assert demo_client.get("/api/catalog/parts/none").status_code == 404
+
+
+def test_what_was_found_is_kept_by_the_service_and_a_kit_ruled_out_is_no_way_in(demo_client):
+    job = ids(demo_client)["Lambing"]
+    train = show(demo_client, job)["job"]["trains"]["propane"]
+    write(demo_client, job, {"path": "trains.as_found", "value": {**train, "found": True}})
+    at = f"/api/jobs/{job}/trains/as_found"
+    kept = demo_client.post(f"{at}/edit", json={"op": "keep"}).json["train"]
+    assert not kept["found"]
+    assert all(slot["there"] for slot in kept["slots"].values() if slot["part"])
+    body = {"template": train["template"], "mode": "kit"}
+    write(demo_client, job, {"path": "set.trim", "value": "electric choke"})
+    place = f"/api/jobs/{job}/trains/propane/propose"
+    for kit, says in (("inverter-42", "not for this set"), ("none-such", "no such kit")):
+        refused = demo_client.post(place, json={**body, "kit": kit})
+        assert refused.status_code == 422
+        (error,) = refused.json["errors"]
+        assert error["path"] == "kit"
+        assert says in error["message"]

@@ -2,10 +2,10 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import type { Component } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { CLASSES } from '$lib/api/published';
+import ChoiceField from '$lib/ui/ChoiceField.svelte';
 import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import SetDrawing from '$lib/stages/intake/SetDrawing.svelte';
-import Thumbs from '$lib/stages/intake/Thumbs.svelte';
 import { ART, SPOTS, kindOf } from '$lib/stages/intake/set-drawing';
 import Ways from '../../src/routes/jobs/[id]/method/ways/+page.svelte';
 import { shop } from '../shop';
@@ -64,8 +64,8 @@ describe('a choice for a thumb', () => {
   ] as const;
   const put = () =>
     inJob(
-      Thumbs as unknown as Component<Record<string, unknown>>,
-      { path: 'set.carburetor.choke', label: 'Choke', options, hint: 'must be open on gas' },
+      ChoiceField as unknown as Component<Record<string, unknown>>,
+      { path: 'set.carburetor.choke', label: 'Choke', options, thumbs: true },
       session
     );
 

@@ -6,9 +6,16 @@ from flask import Response
 
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
-from gentle_ember.core.job.train import Slot, Train
+from gentle_ember.core.job.train import AS_FOUND, Slot, Train
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.fuel_path.edit import NoBridgeError, bridged, insert, turn, without
+from gentle_ember.core.stages.fuel_path.edit import (
+    NoBridgeError,
+    bridged,
+    insert,
+    stands,
+    turn,
+    without,
+)
 from gentle_ember.core.stages.fuel_path.proposals import options, propose
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from gentle_ember.core.stages.fuel_path.trains import parts_of
@@ -56,13 +63,18 @@ def propose_train(path: TrainPath, body: ProposeIn) -> Response:
         raise InvalidJobError([FieldError("template", "There is no such train.")])
     catalog = services().catalog
     kit = catalog.kits.get(body.kit)
+    if body.mode == "kit" and kit is None:
+        raise InvalidJobError([FieldError("kit", "There is no such kit.")])
+    said = kit.judged(planned.job.set) if body.mode == "kit" and kit else None
+    if said is not None and said.fits is False:
+        raise InvalidJobError([FieldError("kit", f"It is not for this set: {said.why}.")])
     answer = propose(
         planned.job,
         output,
         catalog,
         path.name,
         template,
-        old=_train(planned, path.name) if body.mode == "repair" else None,
+        old=_old(planned, path.name) if body.mode == "repair" else None,
         kit=kit.contents if body.mode == "kit" and kit is not None else None,
     )
     found = answer.impossible
@@ -79,6 +91,13 @@ def propose_train(path: TrainPath, body: ProposeIn) -> Response:
             ),
         )
     )
+
+
+def _old(planned: Plan, name: str) -> Train:
+    """A train to repair; what was found on the set is there already."""
+    train = _train(planned, name)
+    kept = stands(train, parts_of(planned.job, services().catalog))
+    return kept.model_copy(update={"found": True}) if name == AS_FOUND else train
 
 
 @api.post("/options", responses={200: OptionsOut})
@@ -106,6 +125,8 @@ def edit(path: TrainPath, body: EditIn) -> Response:
     planned, _ = _planned(path.job_id)
     train = _train(planned, path.name)
     parts = parts_of(planned.job, services().catalog)
+    if body.op == "keep":
+        return _answer(stands(train, parts))
     if body.op != "insert" and body.slot not in train.slots:
         raise NotFoundError("There is no such place in this train.")
     if body.op == "turn":

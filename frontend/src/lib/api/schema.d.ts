@@ -2307,6 +2307,7 @@ export interface components {
              *         "source": ""
              *       },
              *       "chosen": {
+             *         "elevation": null,
              *         "number": null,
              *         "source": ""
              *       },
@@ -2597,6 +2598,21 @@ export interface components {
          * @enum {string}
          */
         Choke: "manual" | "automatic" | "none" | "unknown";
+        /**
+         * ChosenJet
+         * @description A jet settled on, and the elevation of the place it was settled on for.
+         */
+        ChosenJet: {
+            /** @default null */
+            elevation: components["schemas"]["Fact"] | null;
+            /** @default null */
+            number: components["schemas"]["Fact"] | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
         /**
          * ChosenMethodOut
          * @description A chosen method in the Ledger.
@@ -3381,7 +3397,7 @@ export interface components {
              * Op
              * @enum {string}
              */
-            op: "turn" | "remove" | "insert" | "bridge";
+            op: "turn" | "remove" | "insert" | "bridge" | "keep";
             /** @default null */
             put: components["schemas"]["Slot"] | null;
             /**
@@ -4243,6 +4259,7 @@ export interface components {
              *           "source": ""
              *         },
              *         "chosen": {
+             *           "elevation": null,
              *           "number": null,
              *           "source": ""
              *         },
@@ -5145,11 +5162,12 @@ export interface components {
             believed: components["schemas"]["JetNumber"];
             /**
              * @default {
+             *       "elevation": null,
              *       "number": null,
              *       "source": ""
              *     }
              */
-            chosen: components["schemas"]["JetNumber"];
+            chosen: components["schemas"]["ChosenJet"];
             /**
              * @default {
              *       "number": null,
@@ -5436,6 +5454,7 @@ export interface components {
              *             "source": ""
              *           },
              *           "chosen": {
+             *             "elevation": null,
              *             "number": null,
              *             "source": ""
              *           },

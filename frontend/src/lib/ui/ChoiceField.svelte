@@ -7,8 +7,10 @@
     label: string;
     options: readonly (readonly [string | number | boolean | null, string])[];
     hint?: string;
+    /** Buttons that a thumb finds; the first option, that nobody looked, is taken back by a press. */
+    thumbs?: boolean;
   }
-  let { path, label, options, hint = '' }: Props = $props();
+  let { path, label, options, hint = '', thumbs = false }: Props = $props();
   const id = $props.id();
   const job = useJob();
   let value = $derived(at(job().settled?.job, path));
@@ -25,9 +27,42 @@
 </script>
 
 <div class="field" data-field={path}>
-  <label for={id}>{label}</label>
-  <select {id} class="select" value={chosen} onchange={choose}>
-    {#each options as [, text], i (i)}<option value={i}>{text}</option>{/each}
-  </select>
+  {#if thumbs}
+    <span {id} class="label">{label}</span>
+    <div class="thumbs" role="radiogroup" aria-labelledby={id}>
+      {#each options.slice(1) as [option, text], i (i)}
+        <button
+          type="button"
+          role="radio"
+          class="btn"
+          class:btn-primary={chosen === i + 1}
+          aria-checked={chosen === i + 1}
+          onclick={() => job().set(path, chosen === i + 1 ? (options[0]?.[0] ?? null) : option)}
+          >{text}</button
+        >
+      {/each}
+    </div>
+  {:else}
+    <label for={id}>{label}</label>
+    <select {id} class="select" value={chosen} onchange={choose}>
+      {#each options as [, text], i (i)}<option value={i}>{text}</option>{/each}
+    </select>
+  {/if}
   <p class="says" class:wrong={error} aria-live="polite">{error || hint || '\u00a0'}</p>
 </div>
+
+<style>
+  .label {
+    font-weight: 600;
+  }
+  .thumbs {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    margin-top: 0.2rem;
+  }
+  .thumbs .btn {
+    min-height: 2.9rem;
+    flex: 1 1 40%;
+  }
+</style>

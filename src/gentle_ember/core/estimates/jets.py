@@ -31,10 +31,7 @@ BY_PLUG = Method(
     "the next size sold, to the side the plug or the probe asks for; by λ where it was measured",
     "one size at a time where only the plug spoke, then looked at again under load", "jets",
 )  # fmt: skip
-FOUND = {"rich": "rich", "lean": "lean"}
-"""How it may run as found, at the elevation its jet was made for."""
-
-
+SEA_LEVEL = Fact(value=0.0, origin=Origin.ASSUMED)
 SAME_PLACE_M = 150.0
 """Elevations so near are one place to a jet: half a size at the most."""
 
@@ -84,7 +81,7 @@ def decided(job: Job, catalog: Catalog) -> JetDecision:
     sold, at_hand = jets_sold(catalog), jets_at_hand(catalog)
     wanted = tuple(schools(job, catalog))
     runs = job.load_tests.get(f"{job.site}-{FuelKey.GASOLINE}", LoadTest()).runs.values()
-    ran = [run.jet.value for run in runs if run.jet is not None]
+    ran = [run.jet.value for run in runs if run.jet is not None and not run.simulated]
     number, why = _settled(job, wanted, at_hand, sold)
     return JetDecision(wanted, number, why, _in_it(job, ran), at_hand, sold, frozenset(ran))
 
@@ -94,32 +91,41 @@ JET_IN = "jet_in"
 
 
 def _in_it(job: Job, ran: Sequence[float]) -> float | None:
-    """The jet in it now: of the last run, as kept, as the sheet put it in, as it was made."""
+    """The jet in it now: of the last run, as the sheet put it in, as kept, as it was made."""
     numbers = job.set.carburetor.jets
     put_in = job.fit.steps.get(JET_IN)
     if ran:
         return ran[-1]
-    if numbers.fitted.number is not None:
-        return numbers.fitted.number.value
     if put_in is not None and put_in.state == "done" and put_in.of.replace(".", "", 1).isdigit():
         return float(put_in.of)
-    return numbers.made_with.value if numbers.made_with else None
+    kept = numbers.fitted.number or numbers.made_with
+    return kept.value if kept else None
 
 
 def _settled(
     job: Job, wanted: tuple[Figure, ...], at_hand: tuple[float, ...], sold: tuple[float, ...]
 ) -> tuple[float | None, str]:
     numbers = job.set.carburetor.jets
-    if numbers.chosen.number is not None:
-        return numbers.chosen.number.value, numbers.chosen.source or "settled on"
-    fitted, height = numbers.fitted.number, site_air(job.sites[job.site], job.site).elevation
-    tried_at = numbers.fitted_for.value if numbers.fitted_for else height.value
-    if fitted is not None and abs(tried_at - height.value) < SAME_PLACE_M:
+    chosen, fitted = numbers.chosen.number, numbers.fitted.number
+    if chosen is not None and _for_here(job, numbers.chosen.elevation):
+        return chosen.value, numbers.chosen.source or "settled on"
+    if fitted is not None and _for_here(job, numbers.fitted_for):
         return fitted.value, "kept after its run under load"
     if not wanted:
         return None, ""
     asked = wanted[0]
     return pick(job, asked.value, at_hand, sold), asked.label.split(":")[0]
+
+
+def _for_here(job: Job, elevation: Fact | None) -> bool:
+    """Whether something said of a jet at an elevation holds at the site looked at."""
+    here = site_air(job.sites[job.site], job.site).elevation.value
+    return elevation is None or abs(elevation.value - here) < SAME_PLACE_M
+
+
+def moved(job: Job) -> bool:
+    """Whether it is to run elsewhere than where its jet was made for; sea level where not told."""
+    return not _for_here(job, job.set.carburetor.jetted_at or SEA_LEVEL)
 
 
 def pick(
@@ -225,7 +231,7 @@ def _as_found(numbers: Jets, begun: Fact, sold: tuple[float, ...]) -> Iterator[F
              Input("λ wanted", LAMBDA_AS_JETTED, "ratio", Origin.TABLE)),
             rounding=Rounding.UP, warnings=(jets.reads(lam.value).text,),
         )  # fmt: skip
-    elif numbers.found in FOUND:
+    elif numbers.off_as_found:
         if numbers.found == "rich":
             value = max((one for one in sold if one < begun.value), default=begun.value)
         else:  # past the largest sold, so that none is taken for large enough
@@ -313,7 +319,7 @@ def lambda_at(job: Job, jet: float, elevation_m: float) -> float | None:
     there = jets.density_ratio(elevation_m)
     if numbers.found_lam is not None:
         as_made = jets.lambda_here(numbers.found_lam.value, here_ratio, there)
-    elif numbers.found in FOUND:
+    elif numbers.off_as_found:
         return None
     else:
         as_made = jets.lambda_here(LAMBDA_AS_JETTED, made_ratio, there) * leaner_by_fuel(job.set)

@@ -101,6 +101,14 @@ class JetNumber(Model):
     source: Name = ""
 
 
+class ChosenJet(JetNumber):
+    """A jet settled on, and the elevation of the place it was settled on for."""
+
+    elevation: Annotated[
+        Fact | None, Quantity("elevation", "Elevation the jet is settled on for", -430.0, 5500.0)
+    ] = None
+
+
 class Jets(Model):
     """Numbers that are not the same fact: believed, published, stamped, and what is in it now."""
 
@@ -111,7 +119,7 @@ class Jets(Model):
     """What a jet kit's own sheet says for this elevation."""
     fitted: JetNumber = JetNumber()
     """What is in it now, once another was kept; the stamped one is tagged and put by."""
-    chosen: JetNumber = JetNumber()
+    chosen: ChosenJet = ChosenJet()
     """The jet settled on to go in next: after a run that asked for one, or by another school."""
     found: Literal["unknown", "right", "rich", "lean"] = "unknown"
     """How it ran under load before any work, by plug or probe, with the jet it was made with."""
@@ -127,6 +135,11 @@ class Jets(Model):
     ] = None
 
     marking: Literal["unknown", "hundredths", "flow"] = "unknown"
+
+    @property
+    def off_as_found(self) -> bool:
+        """Whether it ran rich or lean with the jet it was made with, by what was looked at."""
+        return self.found in ("rich", "lean")
 
     @property
     def made_with(self) -> Fact | None:

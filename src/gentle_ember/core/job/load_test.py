@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gentle_ember.core.base.figure import Origin
-from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity, simulated
 from gentle_ember.core.job.fit import Stamp
 from gentle_ember.core.job.metering import Ran
 
@@ -105,6 +105,11 @@ class Run(Model):
     readings: Annotated[dict[Key, LoadReading], Field(max_length=200)] = {}
     plug: PlugLook = PlugLook()
     decided: Decided = Decided()
+
+    @property
+    def simulated(self) -> bool:
+        """Whether any of it is off the bench: it settles nothing."""
+        return self.plug.origin is Origin.SIMULATED or any(map(simulated, self.readings.values()))
 
 
 class LoadTest(Model):

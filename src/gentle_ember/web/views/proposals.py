@@ -96,7 +96,7 @@ class OptionsOut(RootModel[list[PartOptionOut]]):
 class EditIn(Request):
     """A change to a train's order."""
 
-    op: Literal["turn", "remove", "insert", "bridge"]
+    op: Literal["turn", "remove", "insert", "bridge", "keep"]
     slot: str = Field(default="", max_length=40)
     put: Slot | None = None
 

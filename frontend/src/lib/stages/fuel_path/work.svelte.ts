@@ -100,6 +100,20 @@ export class Workbench {
     });
   }
 
+  /** What was found becomes this job's train: all of it is there already. */
+  async keep(fuel: string): Promise<void> {
+    await this.run(async () => {
+      const found = await ask(
+        api.POST('/api/jobs/{job_id}/trains/{name}/edit', {
+          params: { path: { job_id: this.session().id, name: this.name } },
+          body: { op: 'keep', slot: '', put: null }
+        })
+      );
+      this.session().set(`trains.${fuel}`, found.train);
+      this.close();
+    });
+  }
+
   /** Make a train the job's own; undo brings the one before back. */
   take(train: StoredTrain): void {
     this.session().set(`trains.${this.name}`, train);

@@ -4,7 +4,6 @@
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { MediaQuery } from 'svelte/reactivity';
-  import Thumbs from './Thumbs.svelte';
 
   const phone = new MediaQuery('max-width: 700px');
   interface Props {
@@ -14,10 +13,8 @@
   let options = $derived(ask.options.map((one) => [one.value, one.text] as const));
 </script>
 
-{#if ask.kind === 'choice' && phone.current}
-  <Thumbs path={ask.path} label={ask.label} {options} hint={ask.why} />
-{:else if ask.kind === 'choice'}
-  <ChoiceField path={ask.path} label={ask.label} {options} hint={ask.why} />
+{#if ask.kind === 'choice'}
+  <ChoiceField path={ask.path} label={ask.label} {options} hint={ask.why} thumbs={phone.current} />
 {:else if ask.kind === 'quantity'}
   <QuantityField path={ask.path} label={ask.label} hint={ask.why} assumed={ask.assumed} />
 {:else}

@@ -71,11 +71,10 @@ class FitCase:
 
     @cached_property
     def there(self) -> frozenset[str]:
-        """Parts of the trains that are on the set already, by their keys."""
-        return frozenset(
-            part.key for one in self.trains.values() for place, part in one.case.known()
-            if place.slot.there
-        )  # fmt: skip
+        """Parts of which every place on the trains is on the set already, by their keys."""
+        places = [found for one in self.trains.values() for found in one.case.known()]
+        new = {part.key for place, part in places if not place.slot.there}
+        return frozenset(part.key for _, part in places) - new
 
     @cached_property
     def mixer_there(self) -> bool:

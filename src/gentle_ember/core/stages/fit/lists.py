@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from gentle_ember.core.estimates.jets import moved
 from gentle_ember.core.job.fit import ComesBack, Fastener, Packed
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, key_of
@@ -105,7 +106,7 @@ def comes_back(case: FitCase) -> Iterator[BackRow]:
     held = case.job.fit.back
     usual = {}
     if case.has("rejet"):
-        if case.set.dual_fuel:
+        if case.set.dual_fuel and moved(case.job):
             usual["orifice"] = ("old gas orifice", "for the day the set comes down")
         usual["jet"] = ("old main jet with its tube", "for the day the set comes down")
     if case.has("exchanged_carburetor"):

@@ -292,9 +292,38 @@ def turn(train: Train, key: str, parts: Mapping[str, Part]) -> Train:
         one, other = slots[first], slots[second]
         slots[first] = other.model_copy(update={"turned": not other.turned, "role": one.role})
         slots[second] = one.model_copy(update={"turned": not one.turned, "role": other.role})
-    else:
-        slots[key] = slots[key].model_copy(update={"turned": not slots[key].turned})
+        return _opened(train, slots, first, second)
+    slots[key] = slots[key].model_copy(update={"turned": not slots[key].turned})
+    return _opened(train, slots, key)
+
+
+def _opened(train: Train, slots: dict[str, Slot], *keys: str) -> Train:
+    """The train with both joints of some parts opened: made again, where the parts stay."""
+    names = list(slots)
+    after = {names[at + 1] for at, name in enumerate(names[:-1]) if name in keys}
+    for key in {*keys, *after}:
+        slots[key] = slots[key].model_copy(update={"remade": slots[key].there})
     return train.model_copy(update={"slots": slots})
+
+
+def stands(train: Train, parts: Mapping[str, Part]) -> Train:
+    """A train as found, kept: every known part is there already.
+
+    A joint sealed otherwise than it should be is made again. Where some parts were said to be
+    there before, the others are new.
+    """
+    begun = any(slot.there for slot in train.slots.values())
+    slots: dict[str, Slot] = {}
+    last: Placed | None = None
+    for key, slot in train.slots.items():
+        part = parts.get(slot.part)
+        here = Placed(part, slot.role, 0.0, slot.turned) if part else None
+        there = slot.there if begun else part is not None
+        wrong = here is not None and slot.seal not in (None, _proper(last, here))
+        update: dict[str, object] = {"there": there, "remade": there and (slot.remade or wrong)}
+        slots[key] = slot.model_copy(update=update | ({"seal": None} if there and wrong else {}))
+        last = here
+    return train.model_copy(update={"slots": slots, "found": False})
 
 
 def usual_length(part: Part) -> Fact:
@@ -321,10 +350,13 @@ def insert(train: Train, after: str, slot: Slot, parts: Mapping[str, Part]) -> T
 
 
 def without(train: Train, key: str) -> Train:
-    """The train without a slot."""
-    return train.model_copy(
-        update={"slots": {name: one for name, one in train.slots.items() if name != key}}
-    )
+    """The train without a slot; what stood on either side of it is joined anew."""
+    slots = {name: one for name, one in train.slots.items() if name != key}
+    names = list(train.slots)
+    after = names[names.index(key) + 1 :][:1]
+    for name in after:
+        slots[name] = slots[name].model_copy(update={"remade": slots[name].there})
+    return train.model_copy(update={"slots": slots})
 
 
 def bridged(train: Train, key: str, shelf: Shelf, fuel: FuelKey) -> Train:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from gentle_ember.core.catalog import Kit
-from gentle_ember.core.estimates.jets import JetDecision, jet_decision
+from gentle_ember.core.estimates.jets import JetDecision, jet_decision, moved
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.job.job import Arrival, Decision, Job
 from gentle_ember.core.job.part import MIXERS, Part, PartClass, System, end
@@ -410,7 +410,7 @@ def _of_jets(count: Count, job: Job, jet: JetDecision | None) -> None:
     """The jet that is to run here, and one size either side to try."""
     if jet is None or "rejet" not in job.choice.methods:
         return
-    if job.set.dual_fuel:
+    if job.set.dual_fuel and moved(job):
         count.missing.append("gas orifice of its maker's own, for this elevation")
     if not jet.wanted:
         count.open_questions.append(

@@ -21,6 +21,8 @@ BEFORE = (
     "A CO alarm with a battery inside the house.",
     "Breaker off, nothing plugged in.",
 )
+BEFORE_BARE = (*BEFORE[:-1], "Clutch out or belt off: it drives nothing. Guard on.")
+"""The same of an engine without an alternator."""
 BEFORE_GAS: dict[str, tuple[str, ...]] = {
     "propane": (
         "Cylinder upright, tied, outdoors, 5 ft (1.5 m) from the generator, never behind the "
@@ -30,20 +32,15 @@ BEFORE_GAS: dict[str, tuple[str, ...]] = {
     "biogas": ("Gas dry and scrubbed; water out of the drip leg.",),
     "gasoline": ("Tank not over-full; nothing spilled; engine cool.",),
 }
-BARE = {
-    "Breaker off, nothing plugged in.": "Clutch out or belt off: it drives nothing. Guard on.",
-    "Start with no load. Breaker on after a minute; the largest motor first.":
-        "Start with no load. Clutch in after a minute, gently.",
-    "Before it is stopped: breaker off, run three minutes to cool.":
-        "Before it is stopped: clutch out, run three minutes to cool.",
-    "Never a cord into a wall outlet. Cords and a transfer switch only.":
-        "Never reach past the guard while it turns.",
-}  # fmt: skip
-"""What a bare engine's card says in place of what is said of a set's outlets."""
 WHILE_IT_RUNS = (
     "Start with no load. Breaker on after a minute; the largest motor first.",
     "Before it is stopped: breaker off, run three minutes to cool.",
     "Never a cord into a wall outlet. Cords and a transfer switch only.",
+)
+WHILE_BARE_RUNS = (
+    "Start with no load. Clutch in after a minute, gently.",
+    "Before it is stopped: clutch out, run three minutes to cool.",
+    "Never reach past the guard while it turns.",
 )
 
 
@@ -147,11 +144,9 @@ CHOKE_ON_GAS = {
 def _card(job: Job, key: str, orders: list[Sequence]) -> Card:
     fuel = FuelKey.GASOLINE if key in ("gasoline", "remote") else FuelKey(key)
     title = "Remote tank" if key == "remote" else NAMES[fuel].capitalize()
-    before: tuple[str, ...] = (*BEFORE, *BEFORE_GAS.get(str(fuel), ()))
-    runs: tuple[str, ...] = WHILE_IT_RUNS
-    if job.set.bare:
-        before = tuple(BARE.get(one, one) for one in before)
-        runs = tuple(BARE[one] for one in runs)
+    before: tuple[str, ...] = BEFORE_BARE if job.set.bare else BEFORE
+    before = (*before, *BEFORE_GAS.get(str(fuel), ()))
+    runs = WHILE_BARE_RUNS if job.set.bare else WHILE_IT_RUNS
     if fuel is not FuelKey.GASOLINE and any(one.dispute.key == "choke" for one in ways_here(job)):
         before = (*before, CHOKE_ON_GAS[taken(job, "choke")])
     return Card(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from gentle_ember.core.job.generator import ChosenJet, GeneratorSet
 from gentle_ember.core.stage import RECORD, Page, Stage, anew, kept
 from gentle_ember.core.stages.intake.contradictions import contradictions
 from gentle_ember.core.stages.intake.open_items import intake_items, open_questions
@@ -14,6 +15,14 @@ def _as_copy(title: Any) -> str:
     return f"{title[:112]} (copy)"
 
 
+def _same_set(machine: Any) -> GeneratorSet:
+    """The set as it is; which jet was to go in next was settled for the other job."""
+    jets = machine.carburetor.jets.model_copy(update={"chosen": ChosenJet()})
+    carburetor = machine.carburetor.model_copy(update={"jets": jets})
+    copy: GeneratorSet = machine.model_copy(update={"carburetor": carburetor})
+    return copy
+
+
 STAGE = Stage(
     "intake",
     "Intake",
@@ -21,7 +30,7 @@ STAGE = Stage(
         "title": _as_copy,
         "owner": kept,
         "wish": kept,
-        "set": kept,
+        "set": _same_set,
         "sites": kept,
         "site": kept,
         "load": kept,

@@ -16,7 +16,7 @@ from gentle_ember.core.estimates.jets import (
 from gentle_ember.core.estimates.output import coldest_mixture
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import Fact
-from gentle_ember.core.job.generator import JetNumber, Jets
+from gentle_ember.core.job.generator import ChosenJet, Jets
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.load_test import LoadTest, Run
 from gentle_ember.core.physics import jets
@@ -162,6 +162,21 @@ def _orifice(job: Job) -> Figure | None:
     )  # fmt: skip
 
 
+def lean_jet(plan: Plan) -> Iterator[Caution]:
+    """A jet settled on that is lean at the place it is for: it is not loaded with it."""
+    chosen, number = plan.job.set.carburetor.jets.chosen, plan.of(jet_decision).number
+    height = plan.site.elevation
+    if chosen.number is None or chosen.number.value != number or height is None:
+        return
+    lam = lambda_at(plan.job, number, height.value)
+    said = jets.reads(lam) if lam is not None else None
+    if lam is not None and said and said.state in ("caution", "stop"):
+        hard = Severity.STOP if said.state == "stop" else Severity.CAUTION
+        text = f"The jet settled on, {number:g}, leads to λ about {lam:.2f} here. {said.text}"
+        path = "set.carburetor.jets.chosen.number"
+        yield Caution("jets.chosen", hard, "load_test", text, path, fuel=FuelKey.GASOLINE)
+
+
 def jet_cautions(found: JetsSection) -> Iterator[Caution]:
     """A jet that was kept for up here is lean at the other places the set runs."""
     for number, one in enumerate(found.below):
@@ -176,10 +191,19 @@ def jet_cautions(found: JetsSection) -> Iterator[Caution]:
             )  # fmt: skip
 
 
+def settled_here(before: Job, plan: Plan) -> Iterator[Change]:
+    """A jet that somebody settles on is for the place looked at, and for no other."""
+    now, was = plan.job.set.carburetor.jets.chosen, before.set.carburetor.jets.chosen
+    if now.number is not None and now.number != was.number:
+        height = plan.site.elevation
+        told = height.model_dump(mode="json") if height else None
+        yield Change("set.carburetor.jets.chosen.elevation", told)
+
+
 def jet_settled(before: Job, plan: Plan) -> Iterator[Change]:
     """After “smaller” or “larger” the next jet is settled: sheet, parts and bill follow it."""
     test = next((one for one in plan.of(load_tests_here) if one.fuel is FuelKey.GASOLINE), None)
-    if test is None or test.last is None or test.last.record.jet is None:
+    if test is None or test.last is None or test.last.record.jet is None or test.last.simulated:
         return
     last, jet = test.last, test.last.record.jet.value
     was = before.load_tests.get(test.key, LoadTest()).runs.get(last.key, Run()).decided.what
@@ -187,7 +211,7 @@ def jet_settled(before: Job, plan: Plan) -> Iterator[Change]:
     if what == was:
         return
     if what == "keep" and plan.job.set.carburetor.jets.chosen.number is not None:
-        yield Change(at, JetNumber().model_dump(mode="json"))
+        yield Change(at, ChosenJet().model_dump(mode="json"))
     if what not in ("jet_up", "jet_down"):
         return
     advised = last.advice.jet if last.advice.what == what else None
@@ -200,7 +224,10 @@ def jet_settled(before: Job, plan: Plan) -> Iterator[Change]:
     if number is not None:
         fact = Fact(value=number, origin=Origin.COMPUTED)
         side = "larger" if what == "jet_up" else "smaller"
-        told = JetNumber(number=fact, source=f"{side}, as its run with {jet:g} asked for")
+        told = ChosenJet(
+            number=fact, source=f"{side}, as its run with {jet:g} asked for",
+            elevation=plan.site.elevation,
+        )  # fmt: skip
         yield Change(at, told.model_dump(mode="json"))
 
 

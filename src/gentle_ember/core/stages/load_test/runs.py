@@ -17,7 +17,7 @@ from gentle_ember.core.base.figure import (
     exact,
     spread,
 )
-from gentle_ember.core.job.facts import Fact, simulated
+from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.load_test import LoadReading, Run
 from gentle_ember.core.physics.jets import bore_ratio
@@ -158,8 +158,7 @@ class RunJudged:
     @property
     def simulated(self) -> bool:
         """Whether any of it comes from the simulated bench."""
-        plug = self.record.plug.origin is Origin.SIMULATED
-        return plug or any(simulated(one) for _, one in self.readings)
+        return self.record.simulated
 
     @cached_property
     def remarks(self) -> tuple[Remark, ...]:

@@ -7,7 +7,13 @@ from collections.abc import Iterator
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import RECORD, Act, Caution, Item, Page, Plan, Stage, anew
-from gentle_ember.core.stages.load_test.jets import jet_cautions, jet_settled, jets_here
+from gentle_ember.core.stages.load_test.jets import (
+    jet_cautions,
+    jet_settled,
+    jets_here,
+    lean_jet,
+    settled_here,
+)
 from gentle_ember.core.stages.load_test.tests import (
     break_in_items,
     house_items,
@@ -23,6 +29,7 @@ from gentle_ember.core.stages.load_test.tests import (
 def cautions(plan: Plan) -> Iterator[Caution]:
     """What the last readings stop, and places where the jet in it is lean."""
     yield from load_cautions(plan.of(load_tests_here))
+    yield from lean_jet(plan)
     if plan.job.set.carburetor.jets.fitted.number:
         yield from jet_cautions(plan.of(jets_here))
 
@@ -40,6 +47,8 @@ def follows(before: Job, plan: Plan) -> Iterator[Change]:
     if plan.job.load_tests != before.load_tests:
         yield from smells_noted(before, plan)
         yield from jet_settled(before, plan)
+    if plan.job.set != before.set:
+        yield from settled_here(before, plan)
 
 
 def acts(before: Job, plan: Plan) -> Iterator[Act]:

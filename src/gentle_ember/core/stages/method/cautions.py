@@ -20,6 +20,7 @@ from gentle_ember.core.stages.method.networks import (
     safe_orders,
     two_gases,
 )
+from gentle_ember.core.stages.method.ways import way_cautions
 
 FEW_SLIPS = 2
 """So few things out of place happen to somebody in a hurry."""
@@ -43,6 +44,7 @@ def method_cautions(plan: Plan) -> Iterator[Caution]:
         yield from _of_both(plan)
         yield from _of_orders(plan)
         yield from _of_switch(plan.job, plan.of(judged_methods))
+        yield from way_cautions(plan)
     yield from _standing(plan.job)
 
 

@@ -109,7 +109,7 @@ def _jet_for_here(case: Case) -> Iterator[Reason]:
         return
     change = jet_ratio(made.value, here.value) - 1.0
     path, jets = f"{case.at}.elevation", case.set.carburetor.jets
-    if jets.found in ("rich", "lean") or jets.found_lam is not None:
+    if jets.off_as_found or jets.found_lam is not None:
         yield from _as_found(jets)
     elif abs(change) < JET_STEP:
         yield no("The jet in it suits this elevation.", path)

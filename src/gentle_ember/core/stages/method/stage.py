@@ -25,7 +25,7 @@ from gentle_ember.core.stages.method.base import School, Verdict
 from gentle_ember.core.stages.method.cautions import method_cautions
 from gentle_ember.core.stages.method.judged import MethodSection, judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS, clashes
-from gentle_ember.core.stages.method.ways import way_contradictions
+from gentle_ember.core.stages.method.ways import way_refusals
 
 
 def contradictions(job: Job) -> Iterator[Refusal]:
@@ -37,7 +37,6 @@ def contradictions(job: Job) -> Iterator[Refusal]:
         yield Refusal("choice.methods", "The same method twice.")
     for why in clashes(job.choice.methods):
         yield Refusal("choice.methods", why)
-    yield from way_contradictions(job)
 
 
 def method_items(plan: Plan) -> Iterator[Item]:
@@ -123,4 +122,5 @@ STAGE = Stage(
     contradictions=contradictions,
     items=method_items,
     cautions=method_cautions,
+    refusals=way_refusals,
 )

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from gentle_ember.core.job.generator import Choke, Vent
 from gentle_ember.core.job.job import REMOTE_TANKS, Job, gasoline_given_up
-from gentle_ember.core.stage import Plan, Refusal
+from gentle_ember.core.stage import Caution, Plan, Refusal, Severity
 
 NEVER_CHOKE = (
     "spacer_adapter",
@@ -210,12 +210,24 @@ def ways(plan: Plan) -> tuple[WayHere, ...]:
     return tuple(ways_here(plan.job))
 
 
-def way_contradictions(job: Job) -> Iterator[Refusal]:
-    """A way chosen that does not fit the set."""
-    for one in DISPUTES:
-        chosen = getattr(job.ways, one.key)
-        if chosen and one.applies(job):
-            option = next(option for option in one.options if option.key == chosen)
-            why = option.against(job)
-            if why:
-                yield Refusal(f"ways.{one.key}", f"“{option.name}” does not fit: {why}.")
+def _unfit(job: Job) -> Iterator[Refusal]:
+    for one in ways_here(job):
+        why = {option.key: against for option, against in one.options}[one.taken]
+        if one.chosen and why:
+            yield Refusal(f"ways.{one.dispute.key}", f"“{one.said.name}” does not fit: {why}.")
+
+
+def way_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
+    """A way newly chosen that does not fit the set."""
+    if plan.job.ways != before.ways:
+        for one in _unfit(plan.job):
+            key = one.path.removeprefix("ways.")
+            if getattr(plan.job.ways, key) != getattr(before.ways, key):
+                yield one
+
+
+def way_cautions(plan: Plan) -> Iterator[Caution]:
+    """A way that was chosen and fits no longer, since something else was told: settled again."""
+    for one in _unfit(plan.job):
+        text = f"{one.text} Settle under Ways how it is done."
+        yield Caution(one.path, Severity.STOP, "method", text, one.path)

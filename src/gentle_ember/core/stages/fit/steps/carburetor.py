@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.estimates.jets import JET_IN
+from gentle_ember.core.estimates.jets import JET_IN, moved
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.stages.fit.case import FitCase
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
@@ -157,7 +157,7 @@ def _rejet(case: FitCase) -> Iterator[Step]:
         good="Seats by hand, then snug; number faces out.",
         bad="It binds: cross-threaded brass; start again by hand.",
     )  # fmt: skip
-    if case.set.dual_fuel:
+    if case.set.dual_fuel and moved(case.job):
         yield Step(
             "orifice_in", "jet", Phase.WORK, Place.CARBURETOR,
             "Change the gas orifice for its maker's own of this elevation; never drilled.",

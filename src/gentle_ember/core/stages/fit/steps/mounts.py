@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any
 
 from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.physics.fasteners import Thread
@@ -49,6 +48,18 @@ MOVED = {
 }
 
 
+REMEDIES = {
+    "move": ("Move the {name}: {moved}.", 12.0, "Firm by hand; does what it did.",
+             "It does not reach: longer, not stretched."),
+    "replace": ("Replace the {name} by one that clears.", 15.0, "Firm by hand; does what it did.",
+                "The new one clears no better: another place for the part."),
+    "cut": ("Cut the {name} clear, no more than it must be.", 20.0,
+            "Edge deburred and lined; a hand passes without a scratch.",
+            "More must go than was agreed to: ask the owner first."),
+}  # fmt: skip
+"""What is done with what stands in the way: the work, minutes, good and bad."""
+
+
 def way_step(key: str) -> str:
     """Key of the step that does away with something in the way."""
     return key_of("way", key)
@@ -67,32 +78,19 @@ def in_the_way(case: FitCase) -> Iterator[Step]:
         if face.stands.strip()
     ]
     for key, what, name, remedy, undo in rows:
-        common: dict[str, Any] = {
-            "tools": ("screwdrivers", "8 and 10 mm sockets with extension"), "of": (remedy, name),
-            "photo": f"{name} before, and after", "after": after,
-        }  # fmt: skip
-        if remedy == "move":
-            yield Step(
-                key, "clear", Phase.WORK, Place.FRAME, f"Move the {name}: {MOVED[what]}.",
-                "Something must go where it stands.", 12, good="Firm by hand; does what it did.",
-                bad="It does not reach: longer, not stretched.", **common,
-            )  # fmt: skip
-        elif remedy == "replace":
-            yield Step(
-                key, "clear", Phase.WORK, Place.FRAME, f"Replace the {name} by one that clears.",
-                "Something must go where it stands.", 15, good="Firm by hand; does what it did.",
-                bad="The new one clears no better: another place for the part.", **common,
-            )  # fmt: skip
-        elif remedy == "cut":
-            back = " It can't be undone: note it as left behind." if undo != "yes" else ""
-            yield Step(
-                key, "clear", Phase.WORK, Place.FRAME,
-                f"Cut the {name} clear, no more than it must be.",
-                "Something must go where it stands.", 20,
-                caution="Eye protection; nothing live, nothing wet with fuel near; edges lined."
-                + back, good="Edge deburred and lined; a hand passes without a scratch.",
-                bad="More must go than was agreed to: ask the owner first.", **common,
-            )  # fmt: skip
+        if remedy not in REMEDIES:
+            continue
+        do, minutes, good, bad = REMEDIES[remedy]
+        caution = ""
+        if remedy == "cut":
+            back = "" if undo == "yes" else " It can't be undone: note it as left behind."
+            caution = f"Eye protection; nothing live, nothing wet with fuel near.{back}"
+        yield Step(
+            key, "clear", Phase.WORK, Place.FRAME, do.format(name=name, moved=MOVED[what]),
+            "Something must go where it stands.", minutes,
+            tools=("screwdrivers", "8 and 10 mm sockets with extension"), of=(remedy, name),
+            photo=f"{name} before, and after", after=after, caution=caution, good=good, bad=bad,
+        )  # fmt: skip
 
 
 def fixed_by(one: MountPlan) -> str:

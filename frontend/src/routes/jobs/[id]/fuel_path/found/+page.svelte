@@ -69,36 +69,7 @@
     if (said.length) job().setAll(said);
   }
 
-  /** Every part as it stands is there already; a joint sealed as it shouldn't be is made again. */
-  function asKept() {
-    return Object.fromEntries(
-      Object.entries(entered?.slots ?? {}).map(([key, slot]) => {
-        const joint = train?.places.find((one) => one.key === key)?.joint;
-        const wrong = !!slot.seal && !!joint?.proper && slot.seal !== joint.proper;
-        const begun = Object.values(entered?.slots ?? {}).some((one) => one.there);
-        const there = begun ? slot.there : !!slot.part;
-        return [
-          key,
-          {
-            ...slot,
-            there,
-            remade: there && (slot.remade || wrong),
-            seal: wrong ? null : slot.seal
-          }
-        ];
-      })
-    );
-  }
-
   async function repair() {
-    // What stands there now is kept; what the repair brings is new.
-    if (!Object.values(entered?.slots ?? {}).some((one) => one.there)) {
-      job().setAll(
-        Object.entries(entered?.slots ?? {})
-          .filter(([, slot]) => slot.part)
-          .map(([key]) => ({ path: `trains.as_found.slots.${key}.there`, value: true }))
-      );
-    }
     await bench.propose(train?.template ?? '', 'repair');
   }
 </script>
@@ -161,9 +132,7 @@
         class="btn btn-sm"
         disabled={stops > 0}
         title={stops ? 'Repair it first' : ''}
-        onclick={() =>
-          job().set(`trains.${train.fuel}`, { ...entered, slots: asKept(), found: false })}
-        >Make it this job's train</button
+        onclick={() => void bench.keep(train.fuel)}>Make it this job's train</button
       >
       <button class="btn btn-sm btn-ghost" onclick={() => job().remove('trains.as_found')}
         >Clear it</button

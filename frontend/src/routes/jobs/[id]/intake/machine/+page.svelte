@@ -85,9 +85,9 @@
       {#each group.asks as ask (ask.path)}<AskField {ask} />{/each}
     </div>
     {#if walk?.groups[at + 1]}
+      <p class="quiet on">What is not known stays a question.</p>
       <button type="button" class="btn on" onclick={() => walkTo(walk?.groups[at + 1]?.key ?? '')}>
-        On to {walk.groups[at + 1]?.title.toLowerCase().replace(/^at /, '')}: what is not known
-        stays a question
+        Next: {walk.groups[at + 1]?.title.toLowerCase()}
       </button>
     {/if}
   </section>
@@ -175,9 +175,12 @@
     .on {
       display: block;
       width: 100%;
+      margin-top: 0.4rem;
+    }
+    .btn.on {
       height: auto;
       min-height: 3rem;
-      margin-top: 0.6rem;
+      white-space: normal;
     }
   }
   .first:first-of-type {
