@@ -8,6 +8,7 @@ import sys
 import urllib.request
 import venv
 import zipfile
+from contextlib import suppress
 from pathlib import Path
 
 from playwright.sync_api import expect
@@ -78,8 +79,13 @@ def test_a_page_of_an_older_server_says_so_and_loses_no_draft(shop):
         lambda route: route.fulfill(json={"version": "of another day"}),
     )
     shop.field("set.running").fill("31 somethings")
-    page.clock.run_for(61_000)
     newer = page.get_by_role("status").filter(has_text="A newer Gentle Ember is here")
+    # A look for it that a busy machine breaks off is made again a minute later.
+    for _ in range(3):
+        page.clock.run_for(61_000)
+        with suppress(AssertionError):
+            expect(newer).to_be_visible(timeout=5_000)
+            break
     expect(newer).to_be_visible()
     page.clock.resume()
     newer.get_by_role("button", name="Load it").click()

@@ -1,4 +1,4 @@
-"""Four jobs driven from intake to their end in the page, two at the bench and two on a phone.
+"""Four jobs driven from intake to their end in the page, each at the bench and on a phone.
 
 One on a gas with its screw, one with a remote gasoline tank; somebody's couplers corrected, a set
 re-jetted by its plug at home. Every kind there is goes by the same moves over the service, in
@@ -16,14 +16,14 @@ from tests.helpers.kinds import at_home, couplers
 CIDER, HONEY = "Cider barn with a digester", "Honey cooperative's extracting trailer"
 
 
-def test_the_honey_trailer_is_driven_from_intake_to_its_end(shop):
-    work = Technician(shop, HONEY)
+def test_the_honey_trailer_is_driven_from_intake_to_its_end(either):
+    work = Technician(either, HONEY)
     work.reopen()
     work.rest()
 
 
-def test_the_cider_barn_runs_on_its_digester(shop):
-    work = Technician(shop, CIDER)
+def test_the_cider_barn_runs_on_its_digester(either):
+    work = Technician(either, CIDER)
     work.reopen()
     work.intake()
     work.sign("intake")
@@ -31,7 +31,7 @@ def test_the_cider_barn_runs_on_its_digester(shop):
     work.sign("method")
     work.build("spacer_adapter-digester")
     work.rest()
-    expect(shop.page.locator("aside .stop")).to_have_count(0)
+    expect(either.page.locator("aside .stop")).to_have_count(0)
 
 
 class OverHttp:
@@ -56,10 +56,10 @@ class OverHttp:
 
 
 @pytest.mark.parametrize("kind", ["couplers", "at_home"])
-def test_a_job_is_driven_to_its_end_on_a_phone(pocket, kind):
-    http = OverHttp(pocket)
+def test_a_job_begun_by_its_kind_is_driven_to_its_end(either, kind):
+    http = OverHttp(either)
     begun = couplers(http) if kind == "couplers" else at_home(http, "rich")
-    work = Technician(pocket, begun.see()["job"]["title"])
+    work = Technician(either, begun.see()["job"]["title"])
     work.rest()
     stops = [one for one in work.snapshot()["cautions"] if one["severity"] == "stop"]
     assert stops == []

@@ -153,6 +153,33 @@ def test_studs_are_swapped_one_at_a_time_or_backed_out_by_computed_turns() -> No
     assert out >= 16e-3 + short - 1e-9
 
 
+def test_studs_that_reach_once_squeezed_are_drawn_together_and_no_others() -> None:
+    """Past the stack a nut of 5 mm and a pitch of 1 mm; gaskets of 1 mm lie 0.3 mm thicker."""
+    stack = {"flange": fact(3e-3), "washers": fact(1.5e-3), "gaskets": fact(1e-3)}
+    bare = steps(fitted(*SPACER, set__studs=MEASURED, set__stack=stack))
+    plate = next(m.value for m in bare["plate"].measures)
+    reaches = 3e-3 + 1.5e-3 + 1e-3 + plate + 6e-3
+
+    def made(over: float, studs: str = ""):
+        out = {**MEASURED, "stick_out": fact(reaches + over)}
+        return fitted(*SPACER, set__studs=out, set__stack=stack, fit={"studs": studs})
+
+    drawn = steps(made(0.1e-3))
+    assert "Draw the stack together" in drawn["stud-1"].what
+    assert "stud-2" not in drawn
+    assert drawn["stud-1"].measures[0].value == pytest.approx(0.2e-3)
+    assert "plate" in drawn["stud-1"].after
+    assert "stud-1" not in drawn["plate"].after
+    assert "stud-1" not in steps(made(0.4e-3))
+    assert "Swap" in steps(made(-0.1e-3))["stud-1"].what
+    # Chosen where squeezing is not enough, it holds.
+    short = made(-0.1e-3, "pull")
+    held = next(one for one in sheet(short).steps if one.step.key == "stud-1")
+    assert "lacks a full nut" in held.held
+    fine = next(one for one in sheet(made(0.1e-3, "pull")).steps if one.step.key == "stud-1")
+    assert not fine.held
+
+
 def test_a_loop_behind_a_bulkhead_follows_the_least_bend() -> None:
     job = fitted("inverter", ["spacer_adapter"], {"propane": "spacer_adapter-cylinder"})
     run = next(one for one in steps(job).values() if one.kind == "run" and len(one.measures) == 2)
@@ -321,3 +348,14 @@ def test_shut_off_hose_and_clamps_fit_the_sets_own_line(size, part):
     assert sum(one.count for one in clamps) >= 2
     asked = "set.fuel_line" in {path for _, path in made.open_questions}
     assert asked is (size == "unknown")
+
+
+def test_what_plugs_into_the_old_carburetor_goes_over_to_the_new_one() -> None:
+    plugs = {"connectors": "choke motor", "gasket": "both"}
+    told = steps(fitted(*EXCHANGED, set__carburetor=plugs))
+    assert "choke motor" in told["connectors"].what
+    assert "insulator and both gaskets" in told["carburetor_off"].what
+    plain = steps(fitted(*EXCHANGED))
+    assert "connectors" not in plain
+    assert "gaskets and insulator" in plain["carburetor_off"].what
+    assert "connectors" not in steps(fitted(*SPACER, set__carburetor={"connectors": "heater"}))

@@ -4,7 +4,8 @@ from typing import Any
 
 import pytest
 
-from gentle_ember.core.route import cautions, open_items
+from gentle_ember.core.job.job import Job
+from gentle_ember.core.route import cautions, implied, open_items
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fit.sheet import joint_key
 from gentle_ember.core.stages.fit.times import LearnedTime, learn, minutes, whole
@@ -110,3 +111,26 @@ def test_nothing_is_ticked_past_a_stop() -> None:
     assert not any(one.held for one in found if not one.step.joint)
     smelled = fitted(*SPACER, fit={"smelled": {"g1": {"by": "RK"}}})
     assert all(one.held for one in sheet(smelled).steps)
+
+
+def noted(undoes: tuple[str, ...], before: Job) -> list[str]:
+    """Steps that noting a find with these opens again."""
+    document = before.model_dump(mode="json")
+    document["fit"]["finds"] = {"f1": {"what": "gasket cut", "undoes": list(undoes), "by": "RK"}}
+    return [one.path for one in implied(before, Plan(Job.model_validate(document), CATALOG))
+            if one.path.startswith("fit.steps.")]  # fmt: skip
+
+
+def test_a_find_opens_again_what_it_undoes_and_nothing_else() -> None:
+    done = {key: {"state": "done", "by": "RK"} for key in ("plate", "gear")}
+    job = fitted(*SPACER, fit={"steps": done})
+    assert noted(("plate",), job) == ["fit.steps.plate"]
+    assert noted((), job) == []
+    # One that is open already stays open; noted once, it does not open it again when it is edited.
+    assert noted(("bowl_drain",), job) == []
+    document = job.model_dump(mode="json")
+    document["fit"]["finds"] = {"f1": {"what": "gasket cut", "undoes": ["plate"], "by": "RK"}}
+    again = Job.model_validate(document)
+    document["fit"]["finds"]["f1"]["reason"] = "ordered"
+    edited = Plan(Job.model_validate(document), CATALOG)
+    assert not [one for one in implied(again, edited) if one.path.startswith("fit.steps.")]

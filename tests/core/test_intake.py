@@ -9,6 +9,7 @@ from gentle_ember.core.estimates.defaults import largest_start, planned_load
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import cautions, contradictions, open_items
+from gentle_ember.core.stages.fuel_path.parts_list import parts_list
 from gentle_ember.core.stages.intake.alike import known_facts, likeness, offered
 from gentle_ember.core.stages.intake.questions import asked
 from gentle_ember.core.stages.intake.sketch import measures
@@ -261,3 +262,25 @@ def test_the_library_offers_what_was_measured_and_never_what_was_simulated():
     assert likeness(mine.set, source.set).why == "same model"
     assert set(offered(mine, source)) == {"set.tank"}
     assert likeness(mine.set, job(set__maker="Wexlet").set) is None
+
+
+@pytest.mark.parametrize(
+    ("key", "part"),
+    [("carburetor", "carburetor"), ("tank_filter", "fuel tank"), ("compression", "short engine"),
+     ("exhaust", "muffler")],
+)  # fmt: skip
+def test_mending_and_replacing_differ_in_parts_price_and_minutes(key, part):
+    def task(decision):
+        found = known(findings={key: {"look": "bad", "decision": decision}})
+        planned = plan(found, load())
+        one = next(one for one in tasks(found) if one.key == key)
+        prices = {line.part.for_task: line.price for line in planned.of(parts_list).lines}
+        return one, {name: price for name, price in prices.items() if name in one.parts}
+
+    mended, new = task("rebuild"), task("replace")
+    assert task("open")[0].title == mended[0].title
+    assert part in new[0].parts
+    assert part not in mended[0].parts
+    assert new[0].minutes < mended[0].minutes
+    assert sum(new[1].values()) > sum(mended[1].values()) > 0
+    assert "Replace" in new[0].title

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from gentle_ember.core.job.generator import Face
 from gentle_ember.core.job.marks import Mount
 from gentle_ember.core.physics.fasteners import THREADS, bolt_length
 from gentle_ember.core.stage import Plan
@@ -18,8 +19,16 @@ from gentle_ember.core.stages.fit.marks.drawing import (
     template,
 )
 from gentle_ember.core.stages.fit.marks.label import label
-from gentle_ember.core.stages.fit.marks.mount import MountPlan, mountable, plan_mount
+from gentle_ember.core.stages.fit.marks.mount import (
+    MountPlan,
+    as_in_hand,
+    mount_plans,
+    mountable,
+    on_face,
+    plan_mount,
+)
 from gentle_ember.core.stages.fit.marks.place import BEHIND_M, CLEARANCES_M, OTHER_M
+from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.method.networks import fuel_states, safe_orders
 from tests.helpers.fits import SPACER, fitted
 from tests.helpers.sets import CATALOG, fact
@@ -258,3 +267,128 @@ def test_the_label_names_every_handle_in_every_state() -> None:
         if isinstance(shape, Stroke):
             assert min(shape.x1, shape.x2) >= -1e-9
             assert max(shape.x1, shape.x2) <= made.wide + 1e-9
+
+
+def skins(**holes: float | None) -> MountPlan:
+    """A bulkhead through two skins, each with a hole of its own where one is given."""
+    layers = {
+        key: {"material": "plastic", "thickness": fact(2e-3),
+              **({"hole": fact(hole)} if hole is not None else {})}
+        for key, hole in holes.items()
+    }  # fmt: skip
+    return plan(BULKHEAD, layers=layers)
+
+
+def test_a_second_skin_with_a_wider_hole_is_opened_after_the_first_for_nut_and_wrench():
+    same, wide = skins(l1=None, l2=None), skins(l1=None, l2=0.05)
+    assert same.ready
+    assert wide.ready
+    assert [one.diameter_m for one in wide.passes[: len(same.passes)]] == [
+        one.diameter_m for one in same.passes
+    ]
+    last = wide.passes[-1]
+    assert (last.bit, last.diameter_m) == ("hole saw", 0.05)
+    assert "alone" in last.do
+
+
+@pytest.mark.parametrize(
+    ("holes", "says"),
+    [
+        ({"l1": None, "l2": 0.010}, "narrower"),
+        ({"l1": None, "l2": 0.020}, "Nut and wrench"),
+        ({"l1": 0.05, "l2": 0.05}, "nothing is left to hold it"),
+    ],
+)
+def test_skins_that_hold_nothing_or_let_nothing_through_are_not_drilled(holes, says):
+    found = skins(**holes)
+    assert not found.ready
+    assert any(says in text for text, _ in found.stops)
+    assert all(path.startswith("marks.m1.layers") for _, path in found.stops)
+
+
+def test_a_bolt_holds_only_the_skins_its_nut_bears_on():
+    def bolt(hole: float | None) -> float:
+        layers = {
+            "l1": {"material": "steel", "thickness": fact(2e-3)},
+            "l2": {"material": "steel", "thickness": fact(6e-3),
+                   **({"hole": fact(hole)} if hole else {})},
+        }  # fmt: skip
+        found = plan(layers=layers).bolt
+        assert found is not None
+        return found.value
+
+    assert bolt(0.05) < bolt(None)
+    assert bolt(0.05) == plan(thick=2e-3).bolt.value  # type: ignore[union-attr]
+
+
+FACES = {"f1": {"name": "left side", "room": fact(0.09), "behind": "tank"},
+         "f2": {"name": "rear", "room": fact(0.2), "behind": "nothing"}}  # fmt: skip
+
+
+def on(face: str, **more: Any) -> MountPlan:
+    faces = {key: Face.model_validate(one) for key, one in FACES.items()}
+    mount = Mount.model_validate({
+        "part": REGULATOR, "of_face": face, "wide": fact(0.42), "high": fact(0.26),
+        "layers": {"l1": {"material": "steel", "thickness": fact(1.5e-3)}}, **more,
+    })  # fmt: skip
+    return plan_mount("m1", on_face(mount, faces), as_in_hand(mount, CATALOG.parts[REGULATOR]))
+
+
+def test_a_face_measured_at_intake_is_not_measured_again_and_its_tank_counts():
+    rear, side, none = on("f2"), on("f1"), on("")
+    assert rear.ready
+    assert not rear.missing
+    assert ("room behind the face", "marks.m1.room") in none.missing
+    assert side.behind == "tank"
+    assert side.depth.stop_m is not None
+    # What was typed of this mount goes before what the face says.
+    near = on("f2", room=fact(5e-3))
+    assert any("more room behind" in text for text, _ in near.stops)
+
+
+def test_a_tank_near_behind_a_face_is_not_drilled_at_wherever_it_is():
+    faces = {"f1": Face.model_validate({**FACES["f1"], "room": fact(4e-3)})}
+    mount = Mount.model_validate({
+        "part": BULKHEAD, "of_face": "f1", "wide": fact(0.3), "high": fact(0.2),
+        "room": fact(0.06), "layers": {"l1": {"material": "steel", "thickness": fact(1e-3)}},
+    })  # fmt: skip
+    found = plan_mount("m1", on_face(mount, faces), CATALOG.parts[BULKHEAD])
+    assert not found.ready
+    assert [one.what for one in found.blockers] == ["tank"]
+    job = fitted(*SPACER, marks={"m1": mount.model_dump(mode="json")},
+                 set__faces={"f1": faces["f1"].model_dump(mode="json")})  # fmt: skip
+    (planned,) = Plan(job, CATALOG).of(mount_plans)
+    assert [one.path for one in planned.blockers] == ["set.faces.f1.behind"]
+
+
+@pytest.mark.parametrize("how", ["measured", "transferred"])
+def test_a_part_in_the_hand_is_placed_by_its_own_holes(how):
+    told = {"holes": how, "bolts_across": fact(0.05), "bolts_up": fact(0.03)}
+    assert any("measured on the part" in text for text, _ in on("f2", **told).missing)
+    found = on("f2", **told, bolt=fact(5e-3))
+    assert found.ready
+    assert len(found.holes) == 4
+    assert found.thread is not None
+    assert found.thread.name == "M5"
+    xs = sorted({round(hole.x_m, 6) for hole in found.holes})
+    assert xs[1] - xs[0] == pytest.approx(0.05)
+
+
+def test_marking_through_the_part_is_another_step_than_marking_by_the_tape():
+    def words(**told: Any) -> str:
+        marks = {
+            "m1": {
+                "part": REGULATOR,
+                "wide": fact(0.42),
+                "high": fact(0.26),
+                "room": fact(0.06),
+                "layers": {"l1": {"thickness": fact(1.5e-3)}},
+                **told,
+            }
+        }
+        steps = Plan(fitted(*SPACER, marks=marks), CATALOG).of(fit_sheet).steps
+        return next(one.step.what for one in steps if one.step.key == "mark-m1")  # fmt: skip
+
+    assert "from the edges" in words()
+    assert "through its own holes" in words(holes="transferred", bolt=fact(6e-3),
+                                            bolts_across=fact(0.06))  # fmt: skip

@@ -6,7 +6,7 @@ from gentle_ember.core.job.first_start import Attempt
 from gentle_ember.core.route import cautions, holds_signing, refusals
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.advice import advice
-from gentle_ember.core.stages.first_start.starts import first_starts, start_items
+from gentle_ember.core.stages.first_start.starts import first_starts, start_cautions, start_items
 from tests.helpers.fits import CASES, GRAVITY, MULTI, PUMP, SPACER, TWIN, fitted
 from tests.helpers.sets import CATALOG, fact
 from tests.helpers.sound import put, signed, sound
@@ -168,3 +168,12 @@ def test_gasoline_is_not_pulled_before_the_bowl_was_waited_for():
     looked = put(before, "starts.gasoline.looked", gate)
     tried_ = put(looked, "starts.gasoline.attempts", {"a1": {"result": "runs", "by": "Runa"}})
     assert not any("start gate" in one.text for one in refusals(looked, Plan(tried_, CATALOG)))
+
+
+@pytest.mark.parametrize(("right", "asks"), [(2.0, False), (2.4, False), (2.6, True), (1.5, True)])
+def test_screws_of_two_barrels_set_far_apart_are_asked_about(right: float, asks: bool) -> None:
+    job = put(fitted(*TWIN), "metering", {
+        "s1-natural_gas": {"left": fact(2.0), "right": fact(right)}})  # fmt: skip
+    said = [one for one in start_cautions(job, ()) if one.key == "metering.s1-natural_gas.right"]
+    assert bool(said) is asks
+    assert all("natural gas" in one.text for one in said)

@@ -16,7 +16,13 @@ from gentle_ember.core.physics.fuel_states import (
 )
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.method.base import Case
-from gentle_ember.core.stages.method.networks import as_before, both_on, fuel_system, states_section
+from gentle_ember.core.stages.method.networks import (
+    as_before,
+    both_on,
+    fuel_system,
+    orders,
+    states_section,
+)
 from tests.helpers.jobs import fact, known
 from tests.helpers.sets import CATALOG
 
@@ -95,6 +101,15 @@ def expected(network, state):
         found.add("shut_vent")
     if not running and (joined(OWN_TANK, "bowl") or joined(REMOTE_TANK, "bowl")):
         found.add("needle_only")
+    breathes = {place for link in network.links for place in (link.a, link.b)}
+    if REMOTE_TANK in tanks and "remote tank's air" in breathes and not joined(
+        REMOTE_TANK, "remote tank's air"
+    ):  # fmt: skip
+        found.add("remote_vent")
+    selected = state.positions.get("gas_selector")
+    wants = {"propane": "LP", "natural gas": "NG"}
+    if selected and any(wants.get(fuel, selected) != selected for fuel in feeding):
+        found.add("wrong_setting")
     return found | of_tanks(network, state, joined)
 
 
@@ -108,6 +123,30 @@ def of_tanks(network, state, joined):
     if running and dead(network, joined):
         found.add("no_spark")
     return found
+
+
+def test_a_gas_selector_is_turned_at_rest_and_never_left_on_the_other_gas():
+    job = known(sites__s1__gases=GASES, wants__natural_gas=True, set__shut_off=False)
+    section = states_section(Case(job), ("multi_fuel_carburetor",))
+    names = {one.key: one.name for one in section.controls}
+    assert names["gas_selector"] == "Gas selector"
+    assert names["tank_valve"] == "Carburetor's gasoline valve"
+    columns = {one.state.key: one for one in section.columns}
+    assert columns["propane"].state.positions["gas_selector"] == "LP"
+    assert columns["natural_gas"].state.positions["gas_selector"] == "NG"
+    for gas, wrong in (("propane", "NG"), ("natural_gas", "LP")):
+        slip = next(one for one in columns[gas].slips if one.control == "gas_selector")
+        assert (slip.position, [one.key for one in slip.faults]) == (wrong, ["wrong_setting"])
+    over = next(one for one in orders(section) if one.key == "over.propane.natural_gas")
+    moves = [(one.control, one.position) for one in over.moves]
+    assert moves.index(("propane_valve", "shut")) < moves.index(("gas_selector", "NG"))
+    assert moves.index(("gas_selector", "NG")) < moves.index(("natural_gas_valve", "open"))
+
+
+def test_no_other_method_has_a_gas_selector():
+    for methods in (("spacer_adapter",), ("exchanged_carburetor",), ()):
+        section = states_section(Case(known()), methods)
+        assert "gas_selector" not in {one.key for one in section.controls}
 
 
 @pytest.mark.parametrize("name", SYSTEMS)

@@ -67,7 +67,14 @@ def test_every_rule_of_trains_has_a_danger_planted_for_it():
     }
     planted = "".join(
         (TESTS / name).read_text(encoding="utf-8")
-        for name in ("test_train_rules.py", "test_train_dangers.py", "test_train.py")
+        for name in (
+            "test_train_rules.py",
+            "test_train_dangers.py",
+            "test_train.py",
+            "test_gas_jets.py",
+            "test_house_gas.py",
+            "test_remote_tank.py",
+        )
     )
     assert len(rules) > 30
     assert {rule for rule in rules if f'"{rule}"' not in planted} == set()
@@ -127,6 +134,40 @@ def test_a_lock_off_without_a_battery_stays_shut():
     assert "lock_off_power" not in cautions(twin, train, "natural_gas")
     bare = with_facts(twin, "set", electric_start=False)
     assert "lock_off_power" in cautions(bare, train, "natural_gas")
+
+
+INVERTER = job_of("inverter")
+IN_CASE = built(INVERTER, "spacer_adapter-cylinder")
+
+
+def test_a_part_inside_a_running_case_must_stand_its_heat():
+    """30 °C outside makes some 55 °C inside: 50 is too little, 60 is enough."""
+    key = IN_CASE.slots["demand"].part
+    for most, said in ((323.15, True), (333.15, False)):
+        assert ("case_heat" in cautions(own(INVERTER, key, hottest_k=most), IN_CASE)) is said
+    frame = own(PROPANE_JOB, PROPANE_TRAIN.slots["demand"].part, hottest_k=323.15)
+    assert "case_heat" not in cautions(frame, PROPANE_TRAIN)
+
+
+@pytest.mark.parametrize(
+    ("vents", "said"),
+    [("unknown", False), ("none", True), ("high", True), ("low", False), ("both", False)],
+)
+def test_propane_that_leaks_in_a_case_must_find_a_way_out_low_down(vents: str, *, said: bool):
+    job = with_facts(INVERTER, "set.stack", case_vents=vents)
+    assert ("case_vents" in cautions(job, IN_CASE)) is said
+    open_frame = with_facts(PROPANE_JOB, "set.stack", case_vents=vents)
+    assert "case_vents" not in cautions(open_frame, PROPANE_TRAIN)
+
+
+def test_a_source_turned_round_joins_nothing_and_is_said_so():
+    job = job_of("large", distance=22.0, stub="3/4")
+    train = built(job, "spacer_adapter-utility")
+    turned = put(train, next(iter(train.slots)), turned=True)
+    said = [one.text for one in section(job, turned, "natural_gas").troubles
+            if one.rule == "other_source"]  # fmt: skip
+    assert len(said) == 1
+    assert "a source turned round" in said[0]
 
 
 def test_two_cylinders_where_the_train_takes_one():

@@ -6,6 +6,7 @@ from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.train import Slot, Train
 from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.stages.first_start.gate import looks as gate_looks
 from gentle_ember.core.stages.fuel_path.edit import insert, swap, turn, without
 from tests.helpers.sets import fact, job_of
 from tests.helpers.trains import (
@@ -161,3 +162,46 @@ def test_two_gases_need_a_coupler_each() -> None:
     )
     assert "two_gases" not in stops(shared, GAS_TRAIN, "natural_gas")
     assert "two_gases" in stops(job, GAS_TRAIN, "natural_gas")
+
+
+def two_gases(half: str = "") -> Job:
+    """Propane and natural gas on one set, each with its hose."""
+    gas = built(PROPANE_JOB, "spacer_adapter-utility")
+    if not half:
+        key = next(key for key, one in gas.slots.items() if one.role == "set_half")
+        gas = put(gas, key, part=PROPANE_TRAIN.slots["set_half"].part)
+    trains = {"propane": PROPANE_TRAIN.model_dump(), "natural_gas": gas.model_dump()}
+    return Job.model_validate(PROPANE_JOB.model_dump() | {"trains": trains})
+
+
+def test_one_coupler_for_two_gases_is_told_of_tagged_and_read_before_a_start() -> None:
+    job = two_gases()
+    for fuel in ("propane", "natural_gas"):
+        said = [one for one in section(job, job.trains[fuel], fuel).troubles
+                if one.rule == "one_family"]  # fmt: skip
+        assert len(said) == 1
+        assert not said[0].stops
+        assert said[0].slot == "set_half"
+        looks = {one.key for one in gate_looks(job, fuel, section(job, job.trains[fuel], fuel))}
+        assert "hose_on" in looks
+    assert "one_family" not in cautions(PROPANE_JOB, PROPANE_TRAIN)
+    alone = section(PROPANE_JOB, PROPANE_TRAIN)
+    assert "hose_on" not in {one.key for one in gate_looks(PROPANE_JOB, "propane", alone)}
+
+
+@pytest.mark.parametrize(
+    ("slot", "on", "kind"),
+    [
+        ("regulator", "frame", "stop"),
+        ("regulator", "cover", "stop"),
+        ("regulator", "cylinder", ""),
+        ("demand", "cover", "caution"),
+        ("demand", "cylinder", "caution"),
+        ("demand", "frame", ""),
+        ("demand", "", ""),
+    ],
+)
+def test_a_regulator_sits_only_where_it_can(slot: str, on: str, kind: str) -> None:
+    found = section(PROPANE_JOB, put(PROPANE_TRAIN, slot, on=on))
+    said = {str(one.severity) for one in found.troubles if one.rule == "mounted"}
+    assert (kind in said) if kind else not said

@@ -84,13 +84,15 @@ class Technician:
         """Choose, and say who did."""
         self.put("choice", {"methods": list(methods), "by": WHO, "on": "2026-11-26"})
 
-    def build(self, template: str) -> None:
-        """The best train the solver finds of a kind."""
+    def build(self, template: str, kit: str = "") -> None:
+        """The best train the solver finds of a kind, or out of a kit's parts."""
         fuel = {"utility": "natural_gas", "digester": "biogas", "cylinder": "propane"}[
             template.rpartition("-")[2]
         ]
         at = f"/api/jobs/{self.job}/trains/{fuel}/propose"
-        found = self.client.post(at, json={"template": template, "mode": "fresh"}).json
+        found = self.client.post(at, json={
+            "template": template, "mode": "kit" if kit else "fresh", "kit": kit,
+        }).json  # fmt: skip
         best = found["proposals"][0]
         assert best["stops"] == 0
         self.put(f"trains.{fuel}", best["train"])
@@ -164,6 +166,12 @@ class Technician:
             at = f"metering.{gas['key']}"
             if gas["screw"]:
                 self._sweep(at, gas)
+            if gas["jet"]:
+                place, watts = f"{at}.readings.{gas['jet']['key']}", 1.1 * gas["load"]["value"]
+                self.take(
+                    {"path": place, "value": {"by": WHO, "plug": "tan"}},
+                    self.type(f"{place}.output", f"{watts:.0f} W"),
+                )
             now = self._gas(gas["key"])
             for look in now["looks"]:
                 if look["state"] != "good":
@@ -238,8 +246,9 @@ class Technician:
             name = WHO if one == "technician" else "Ada Marsh"
             self.put(f"hand_over.{one}", signature(name, of))
 
-    def rest(self) -> None:
-        """From where the job stands to its end: whatever each stage asks, then its signature."""
+    def rest(self, until: str = "") -> None:
+        """From where the job stands to its end, or up to a stage: whatever each stage asks, then
+        its signature."""
         work = {
             "fuel_path": (self.confirm_all, self.settle),
             "fit": (self.confirm_all, self.put_right, self.fit_all, self.settle),
@@ -249,6 +258,8 @@ class Technician:
             "hand_over": (self.confirm_all, self.teach_all, self.core_back, self.sign_record),
         }
         for stage in NAMES:
+            if stage == until:
+                return
             if self.state(stage) == "done":
                 continue
             for step in work.get(stage, (self.confirm_all,)):

@@ -23,6 +23,41 @@ def test_a_spacer_on_an_open_frame(demo_client):
     work.signed()
 
 
+@pytest.mark.parametrize(
+    ("size", "kit", "lam"),
+    [("small", "inverter-34-jets", "1.25"), ("inverter", "inverter-42-jets", "0.95")],
+)
+def test_a_kit_without_a_screw_on_a_small_inverter(demo_client, size, kit, lam):
+    """The kit's jet is chosen for the set; a lean one is changed, its joints soaped again."""
+    work = Kind(demo_client, f"Jets for {size}", size, wants__propane=True)
+    work.only("propane")
+    work.intake()
+    work.method("spacer_adapter")
+    work.build("spacer_adapter-cylinder", kit)
+    work.rest(until="first_start")
+    work.start_all()
+    gas = work.see("metering")["metering"][0]
+    read = f"metering.{gas['key']}.readings.{gas['jet']['key']}"
+    work.take({"path": read, "value": {"by": WHO}},
+              work.type(f"{read}.output", f"{1.1 * gas['load']['value']:.0f} W"),
+              work.type(f"{read}.lam", lam))  # fmt: skip
+    says = work.see("metering")["metering"][0]["jet"]["says"]
+    if says:
+        assert "too small" in says
+        train = work.see()["job"]["trains"]["propane"]
+        slot = next(key for key, one in train["slots"].items() if one["role"] == "load_screw")
+        work.put(f"trains.propane.slots.{slot}.part", "pv-gj-104")
+        shown = {one["key"]: one["detail"] for one in work.see()["route"]}
+        assert all("1 to settle" in shown[stage] for stage in ("fit", "prove_tight"))
+        work.reopen()
+    work.signed()
+    gas = work.see("metering")["metering"][0]
+    assert gas["jet"]["says"] == ""
+    record = work.see("closing")["closing"]["record"]
+    rows = [row for part in record for row in part["rows"]]
+    assert any(row["label"].startswith("gas jet, propane") for row in rows)
+
+
 def test_an_altitude_kit_on_a_dual_fuel_inverter(demo_client):
     """Jet and gas orifice for 2,400 m; the factory's propane soaped, started and loaded too."""
     work = Kind(demo_client, "Altitude kit", "inverter", set__factory_gas=True,
@@ -88,9 +123,34 @@ def test_a_remote_tank_by_any_selector(demo_client, template, switch):
     work.intake()
     work.method(template)
     work.tank(template)
+    train = work.see()["job"]["trains"]["gasoline"]["slots"]
+    assert train["source"]["part"] == "pv-t-102", "the 6 gal tank is the 20 L one typed"
+    if switch == "three_way":
+        through_two_skins(work)
     states = work.see("states")["states"]
     assert all(not order["why_not"] for order in states["orders"]), states["orders"]
     work.signed()
+
+
+PANEL_HALVES = {"lf-u-102": "lf-u-109", "lf-u-104": "lf-u-110",
+                "lf-u-106": "lf-u-111", "lf-u-108": "lf-u-112"}  # fmt: skip
+
+
+def through_two_skins(work: Kind) -> None:
+    """The set's half in a panel of two skins, the inner one open for its nut and wrench."""
+    slot = "trains.gasoline.slots.fuel_set_half.part"
+    half = PANEL_HALVES[work.see()["job"]["trains"]["gasoline"]["slots"]["fuel_set_half"]["part"]]
+    work.put(slot, half)
+    work.put("marks.m1", {
+        "name": "left panel", "part": half, "wide": fact(0.3), "high": fact(0.2),
+        "room": fact(0.08), "layers": {
+            "l1": {"material": "plastic", "thickness": fact(2.5e-3)},
+            "l2": {"material": "steel", "thickness": fact(1e-3), "hole": fact(0.05)},
+        },
+    })  # fmt: skip
+    steps = work.steps()
+    assert "hole saw 50 mm" in str(steps["drill-m1"])
+    assert {"j-g-own_hose", "j-g-own_side", "fix-m1"} <= set(steps)
 
 
 def test_somebodys_couplers_are_corrected_and_gasoline_proven_again(demo_client):

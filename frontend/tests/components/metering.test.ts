@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import { BenchLive, type Bench, type GasMetering } from '$lib/stages/first_start/bench.svelte';
+import GasJet from '$lib/stages/first_start/GasJet.svelte';
 import NextReading from '$lib/stages/first_start/NextReading.svelte';
 import SettingCosts from '$lib/stages/first_start/SettingCosts.svelte';
 import { shop } from '../shop';
@@ -172,5 +173,57 @@ describe('what a setting costs', () => {
     const row = screen.getByRole('row', { name: /λ at full load/ });
     const cells = within(row).getAllByRole('button');
     expect(cells.map((one) => one.textContent?.trim())).toEqual(['0.95', '0.88']);
+  });
+});
+
+describe('a gas jet in place of a screw', () => {
+  let session: JobSession;
+  beforeEach(async () => {
+    shop.reset();
+    session = await opened();
+    prefs.who = 'Odo Marlin';
+  });
+  afterEach(() => session.close());
+
+  const jet = {
+    key: 'pv-gj-104',
+    name: 'gas jet 3.8 mm',
+    lam: figure({ key: 'jet.propane.lam', label: 'λ at full load' }),
+    wanted: figure({ key: 'jet.propane.wanted', label: 'hole asked for here' }),
+    probe: null,
+    says: 'gas jet 3.8 mm not proven under load on this site',
+    read: false
+  };
+  const put = (changes: object, more: Partial<GasMetering> = {}) => {
+    const one = { ...jet, ...changes };
+    return inJob(GasJet, { gas: gas({ screw: false, ...more }), jet: one }, session);
+  };
+
+  it('is read under its own name, so that another jet begins with nothing', async () => {
+    put({});
+    expect(screen.getByRole('heading', { name: 'Gas jet 3.8 mm' })).toBeTruthy();
+    await fireEvent.click(screen.getByRole('button', { name: 'Read it under load' }));
+    await waitFor(() => expect(shop.log).toHaveLength(1));
+    const [change] = shop.log[0]?.changes ?? [];
+    expect(change?.path).toBe('metering.s1-propane.readings.pv-gj-104');
+    expect((change?.value as { by: string }).by).toBe('Odo Marlin');
+  });
+
+  it('can not be read while something forbids the gas', () => {
+    put({}, { forbidden: [{ text: 'not proven tight', path: '' }] as never });
+    const button = screen.getByRole<HTMLButtonElement>('button', { name: 'Read it under load' });
+    expect(button.disabled).toBe(true);
+  });
+
+  it('says what keeps it from being proven, and that it is', async () => {
+    const { unmount } = put({ read: true, says: 'gas jet 3.8 mm too small: λ 1.20 is lean' });
+    expect(screen.getByRole('status').textContent).toContain('too small');
+    expect(screen.getByText('Plug after it')).toBeTruthy();
+    await fireEvent.click(screen.getByRole('button', { name: 'Take the reading out' }));
+    await waitFor(() => expect(shop.log).toHaveLength(1));
+    expect(shop.log[0]?.changes[0]?.path).toBe('metering.s1-propane.readings.pv-gj-104');
+    unmount();
+    put({ read: true, says: '' });
+    expect(screen.getByRole('status').textContent).toContain('proven under load');
   });
 });

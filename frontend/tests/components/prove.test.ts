@@ -206,6 +206,8 @@ describe('an attempt to start', () => {
         after_left: 0,
         ran: false,
         lost: null,
+        run_on: null,
+        changes_in: null,
         forbidden: [],
         orders: []
       },

@@ -107,9 +107,11 @@ COLUMNS: dict[str, Column] = {
         ("brass", "brass", _YES), ("bend_mm", "bend_m", _MM),
         ("vent", "vent", _TEXT), ("coldest_c", "coldest_k", _CELSIUS),
         ("hottest_c", "hottest_k", _CELSIUS), ("lift_m", "lift_m", _M),
+        ("volume_l", "volume_m3", _number(1e-3)),
         ("pump_l_h", "pump_m3_s", _number(1e-3 / 3600.0)), ("thread_mm", "thread_m", _MM),
         ("pitch_mm", "pitch_m", _MM), ("engine_least_cc", "engine_least_m3", _CC),
         ("engine_most_cc", "engine_most_m3", _CC), ("jet", "jet", _INT),
+        ("orifice_mm", "orifice_m", _MM),
         ("body_across_mm", "body_across_m", _MM), ("body_up_mm", "body_up_m", _MM),
         ("body_out_mm", "body_out_m", _MM), ("bolts_across_mm", "bolts_across_m", _MM),
         ("bolts_up_mm", "bolts_up_m", _MM), ("bolt_mm", "bolt_m", _MM),
@@ -129,7 +131,8 @@ CHOSEN: dict[str, tuple[str, ...]] = {
 _UNITS = {"mm": "mm", "m": "m", "c": "°C", "pct": "%", "h": "", "inwc": "in w.c.", "cc": "cc",
           "w": "W", "kg": "kg", "usd": ""}  # fmt: skip
 _OWN_LABELS = {
-    "rated_kbtu_h": "rated, kBTU/h", "pump_l_h": "pump, L/h", "k": "loss coefficient k",
+    "rated_kbtu_h": "rated, kBTU/h", "pump_l_h": "pump, L/h",
+    "volume_l": "holds, L", "k": "loss coefficient k",
     "draw_w": "draws, W", "days": "days to deliver", "check": "one way only",
 }  # fmt: skip
 

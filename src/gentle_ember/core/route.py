@@ -11,6 +11,7 @@ from typing import Any
 
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.choices import CHOICES
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.job import REMOTE_TANKS, Job, StageRecord, StageState, WaitsFor
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import (
@@ -89,7 +90,7 @@ PASSED = (StageState.DONE, StageState.LEFT_OUT)
 
 def passed(job: Job, stage: str) -> bool:
     """Whether a stage was signed, or left out on purpose."""
-    return job.stages.get(stage, StageRecord()).state in PASSED
+    return job.stages.get(stage, blank(StageRecord)).state in PASSED
 
 
 def sign_off_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
@@ -97,7 +98,7 @@ def sign_off_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
     for key, stage in plan.job.stages.items():
         if key not in NAMES or stage.state not in PASSED:
             continue
-        if stage.state is before.stages.get(key, StageRecord()).state:
+        if stage.state is before.stages.get(key, blank(StageRecord)).state:
             continue
         left_out = stage.state is StageState.LEFT_OUT
         for hold in plan.of(holds_leaving_out if left_out else holds_signing)[key]:
@@ -189,7 +190,7 @@ def handed_over(job: Job) -> bool:
 def waits_for(job: Job) -> WaitsFor:
     """What the job waits for: that of its earliest waiting stage."""
     for key in NAMES:
-        stage = job.stages.get(key, StageRecord())
+        stage = job.stages.get(key, blank(StageRecord))
         if stage.state is StageState.WAITING:
             return stage.waits_for
     return WaitsFor.NOTHING
@@ -202,7 +203,7 @@ def route(plan: Plan) -> tuple[RouteStage, ...]:
 
 def _stage(plan: Plan, key: str, name: str) -> RouteStage:
     job, found, ready = plan.job, plan.of(cautions), plan.of(open_items)
-    stage = job.stages.get(key, StageRecord())
+    stage = job.stages.get(key, blank(StageRecord))
     stops = [c for c in found if c.stage == key and c.severity is Severity.STOP]
     mind = [c for c in found if c.stage == key and c.severity is Severity.CAUTION]
     asked = [q for q in plan.of(questions) if q.stage == key]

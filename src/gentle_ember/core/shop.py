@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from gentle_ember.core.base.figure import Band, Figure, Method, Rival
+from gentle_ember.core.base.figure import Band, Figure, Input, Method, Rival, Rounding
 from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.job.facts import Model, Name, Note
 from gentle_ember.core.physics.fuels import FuelKey
@@ -29,6 +29,14 @@ LEARNED = Method(
     "estimate × exp(n·mean ln(measured/estimate)/(n + s²/τ²))",
     "normal-normal shrinkage of log ratios toward 1; s scatter, τ spread of the estimate; the band "
     "is the next set's",
+    "lessons",
+)  # fmt: skip
+
+
+VENT_RATE = Method(
+    "vent-failures", "Vents the shop found failed",
+    "(failed + ½) / (looked at + 1); band 5 to 95 % of that beta distribution",
+    "binomial share with the Jeffreys prior, of the walk-rounds of the shop's own sets",
     "lessons",
 )  # fmt: skip
 
@@ -87,6 +95,69 @@ def learn(lessons: Iterable[Lesson]) -> dict[Key, Learned]:
     return {key: _of(key[0], logs) for key, logs in groups.items()}
 
 
+SEEN = "vent"
+"""Quantity of a lesson that counts a part as seen good (0) or failed (1); its class is its type."""
+
+
+@dataclass(frozen=True, slots=True)
+class VentCount:
+    """How many of a kind the shop looked at, and how many of them had failed."""
+
+    looked: int
+    failed: int
+
+
+def counted(lessons: Iterable[Lesson]) -> dict[str, VentCount]:
+    """Tank vents looked at and found failed, by their type.
+
+    >>> seen = [Lesson("vent", "cap_lever", "", 1.0, bad) for bad in (0.0, 1.0, 0.0)]
+    >>> counted(seen)
+    {'cap_lever': VentCount(looked=3, failed=1)}
+    """
+    found: dict[str, VentCount] = {}
+    for one in lessons:
+        if one.quantity == SEEN:
+            was = found.get(one.set_class, VentCount(0, 0))
+            found[one.set_class] = VentCount(was.looked + 1, was.failed + (one.measured > 0))
+    return found
+
+
+LOAD = "load"
+"""Quantity of a lesson that says what a load drew by the meter: its class is the load's name, its
+fuel the load's kind, its estimate the starting draw, nought where none was read."""
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredLoad:
+    """A load as the shop measured it: its mean running and starting draw [W], on how many jobs."""
+
+    name: str
+    kind: str
+    running_w: float
+    starting_w: float | None
+    times: int
+
+
+def measured_loads(lessons: Iterable[Lesson]) -> tuple[MeasuredLoad, ...]:
+    """Loads by name and kind, those measured most often first.
+
+    >>> drew = [Lesson("load", "well pump", "pump", 3000.0, w) for w in (900.0, 1000.0)]
+    >>> [(one.name, one.running_w, one.times) for one in measured_loads(drew)]
+    [('well pump', 950.0, 2)]
+    """
+    groups: dict[tuple[str, str], list[Lesson]] = defaultdict(list)
+    for one in lessons:
+        if one.quantity == LOAD:
+            groups[one.set_class, one.fuel].append(one)
+    found = []
+    for (name, kind), drew in groups.items():
+        starts = [one.estimate for one in drew if one.estimate > 0]
+        running = sum(one.measured for one in drew) / len(drew)
+        # The hardest start of them: a set must take it.
+        found.append(MeasuredLoad(name, kind, running, max(starts, default=None), len(drew)))
+    return tuple(sorted(found, key=lambda one: (-one.times, one.name)))
+
+
 def _of(quantity: str, logs: list[float]) -> Learned:
     n, mean = len(logs), sum(logs) / len(logs)
     prior = PRIOR_SPREAD[quantity]
@@ -134,6 +205,30 @@ class Shop:
 
     learned: Mapping[Key, Learned]
     front: ShopFront = UNNAMED
+    vents: Mapping[str, VentCount] = field(default_factory=dict)
+    """Tank vents looked at, by their type."""
+    loads: tuple[MeasuredLoad, ...] = ()
+    """What loads drew by the meter, on the shop's other jobs."""
+
+    def vent_fails(self, kind: str, name: str) -> Figure | None:
+        """Share of tank vents of a type that the shop found failed; None before it saw one.
+
+        No published rate is known that would hold for them all: only what was seen counts.
+        """
+        seen = self.vents.get(kind)
+        if seen is None:
+            return None
+        from scipy.stats import beta
+
+        failed, good = seen.failed + 0.5, seen.looked - seen.failed + 0.5
+        low, high = (float(beta.ppf(one, failed, good)) for one in (0.05, 0.95))
+        inputs = (Input("looked at", float(seen.looked), "count"),
+                  Input("found failed", float(seen.failed), "count"))  # fmt: skip
+        return Figure(
+            f"vent.{kind}", f"of the shop's tank vents ({name}) failed", failed / (failed + good),
+            "share", VENT_RATE, Band(low, high), inputs, rounding=Rounding.UP, estimated=True,
+            narrows=("more sets of the shop's own, their vents looked at",),
+        )  # fmt: skip
 
     def of(self, quantity: str, set_class: str, fuel: str) -> Learned | None:
         """What sets of a class taught of a quantity on a fuel."""
@@ -207,8 +302,10 @@ class Taught:
         place = job_id if job_id in self._by_job else ""
         if place not in self._kept:
             others = (own for name, own in self._by_job.items() if name != place)
-            learned = learn(one for own in others for one in own)
+            told = [one for own in others for one in own]
+            made = Shop(learn(told), self.front, counted(told), measured_loads(told))
             before = self._before.get(place)
-            same = before and before.learned == learned and before.front == self.front
-            self._kept[place] = before if before and same else Shop(learned, self.front)
+            same = before and (before.learned, before.front, before.vents, before.loads) == (
+                made.learned, made.front, made.vents, made.loads)  # fmt: skip
+            self._kept[place] = before if before and same else made
         return self._kept[place]

@@ -16,6 +16,7 @@ from typing import Any, TypeVar
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.dates import Dated, Standing
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.job import Confirmation, Job
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.shop import NOTHING, Shop
@@ -142,7 +143,7 @@ def confirm_item(
         fuel: the only fuel it is about.
         number: what number it takes besides the tick; without one it is not done.
     """
-    seen = job.confirmed.get(key, Confirmation())
+    seen = job.confirmed.get(key, blank(Confirmation))
     done = seen.done and (not number or bool(seen.number.strip()))
     return Item(
         key,

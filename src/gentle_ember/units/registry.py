@@ -60,6 +60,7 @@ UNITS: dict[str, tuple[Unit, Unit]] = {
     "small_length": (Unit("in", "inch", 3), Unit("mm", "mm", 1)),
     "clearance": (Unit("in", "inch", 4), Unit("mm", "mm", 3)),
     "bolt_length": (Unit("mm", "mm", 0), Unit("mm", "mm", 0)),
+    "orifice": (Unit("mm", "mm", 2), Unit("mm", "mm", 2)),
     "displacement": (Unit("cc", "cm**3", 0), Unit("cc", "cm**3", 0)),
     "volume": (Unit("gal", "gallon", 2), Unit("L", "L", 2)),
     "temperature": (Unit("°F", "degF", 1), Unit("°C", "degC", 1)),

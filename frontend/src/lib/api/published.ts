@@ -16,7 +16,7 @@ export const PAGES = [
   {"page": "intake/set", "name": "Set", "stage": "intake", "views": "", "facts": ["set", "set.carburetor.jetted_at", "title", "owner"], "tab": true},
   {"page": "intake/machine", "name": "Machine", "stage": "intake", "views": "walk", "facts": ["set.studs", "set.stack", "set.faces", "set.in_the_way", "set.carburetor", "set.plug", "set.fuel_line", "set.frame_number", "set.engine_number", "set.engine_family", "set.generation", "set.trim", "set.year", "set.brand_new", "set.hours", "set.idle", "set.last_oil", "set.faults", "set.shut_off", "set.tank_vent", "set.run_switch", "set.switches", "set.electric_start", "set.rated_speed", "set.drives", "set.factory_gas", "set.gas_port"], "tab": true},
   {"page": "intake/walk", "name": "Walk-round", "stage": "intake", "views": "inspection", "facts": ["findings"], "tab": true},
-  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,outlets,motors", "facts": ["load", "wants", "wish"], "tab": true},
+  {"page": "intake/wish", "name": "Wish", "stage": "intake", "views": "legs,outlets,motors,known_loads", "facts": ["load", "wants", "wish"], "tab": true},
   {"page": "intake/site", "name": "Site", "stage": "intake", "views": "noise", "facts": ["sites", "site"], "tab": true},
   {"page": "intake/sketch", "name": "Sketch", "stage": "intake", "views": "sketch", "facts": ["sites.*.sketch"], "tab": true},
   {"page": "intake/record", "name": "Record", "stage": "intake", "views": "", "facts": [], "tab": true},
@@ -271,6 +271,32 @@ export const STUBS = [
   ["1-1/4", "1-1/4 in NPT"]
 ] as const;
 
+export const HOLE_SOURCES = [
+  ["", "as the catalog states"],
+  ["measured", "measured on the part"],
+  ["transferred", "marked through the part"]
+] as const;
+
+export const REGULATOR_ON = [
+  ["", "as usual"],
+  ["cylinder", "on the cylinder"],
+  ["frame", "on the frame"],
+  ["cover", "on a removable cover"]
+] as const;
+
+export const TAKE_OFFS = [
+  ["unknown", "not known"],
+  ["stub", "capped stub left for it"],
+  ["meter", "tee after the meter"],
+  ["appliance", "tee at an appliance's line"],
+  ["outlet", "quick outlet on the wall"]
+] as const;
+
+export const TAPPED_BY = [
+  ["fitter", "licensed fitter"],
+  ["owner", "owner, as local code allows"]
+] as const;
+
 export const FIND_DECISIONS = [
   ["open", "not decided"],
   ["go_on", "go on"],
@@ -313,6 +339,13 @@ export const RAN = [
   ["hunting", "hunting"],
   ["rough", "rough"],
   ["died", "it died"]
+] as const;
+
+export const PLUG_TINTS = [
+  ["", "plug not read"],
+  ["light", "plug white or blistered"],
+  ["tan", "plug tan"],
+  ["sooty", "plug sooty"]
 ] as const;
 
 export const SMELLS = [

@@ -2275,6 +2275,18 @@ export interface components {
             us: string;
         };
         /**
+         * BranchPlaceOut
+         * @description A part of the own tank's line to the selector, and how it is joined to the one before.
+         */
+        BranchPlaceOut: {
+            /** Joined */
+            joined: string;
+            /** Name */
+            name: string;
+            /** There */
+            there: boolean;
+        };
+        /**
          * CannotOut
          * @description Why there is no setting, and what to check.
          */
@@ -2296,10 +2308,21 @@ export interface components {
             /** @default unknown */
             choke: components["schemas"]["Choke"];
             /**
+             * Connectors
+             * @default
+             */
+            connectors: string;
+            /**
              * Fuel Solenoid
              * @default null
              */
             fuel_solenoid: boolean | null;
+            /**
+             * Gasket
+             * @default unknown
+             * @enum {string}
+             */
+            gasket: "unknown" | "paper" | "insulator" | "both";
             /**
              * @default {
              *       "believed": {
@@ -2540,6 +2563,7 @@ export interface components {
         CheckOut: {
             /** Bad */
             bad: string;
+            fails: components["schemas"]["FigureOut"] | null;
             /** Good */
             good: string;
             /** Key */
@@ -3665,6 +3689,11 @@ export interface components {
              * @default
              */
             step: string | "";
+            /**
+             * Undoes
+             * @default []
+             */
+            undoes: string[];
             /** What */
             what: string;
         };
@@ -3802,7 +3831,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            studs: "" | "longer" | "back_out" | "extend";
+            studs: "" | "longer" | "back_out" | "extend" | "pull";
             /**
              * Tight
              * @default {}
@@ -4026,6 +4055,7 @@ export interface components {
             after_left: number;
             /** Attempts */
             attempts: components["schemas"]["AttemptOut"][];
+            changes_in: components["schemas"]["FigureOut"] | null;
             /** Forbidden */
             forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
@@ -4049,6 +4079,7 @@ export interface components {
             own_tank: boolean;
             /** Ran */
             ran: boolean;
+            run_on: components["schemas"]["FigureOut"] | null;
         };
         /**
          * Gas
@@ -4098,6 +4129,18 @@ export interface components {
             stub: "unknown" | "1/2" | "3/4" | "1" | "1-1/4";
             /** @default null */
             sulfide: components["schemas"]["Fact"] | null;
+            /**
+             * Take Off
+             * @default unknown
+             * @enum {string}
+             */
+            take_off: "unknown" | "stub" | "meter" | "appliance" | "outlet";
+            /**
+             * Tapped
+             * @default fitter
+             * @enum {string}
+             */
+            tapped: "fitter" | "owner";
         };
         /**
          * GasChangeIn
@@ -4124,6 +4167,23 @@ export interface components {
              * @default null
              */
             turns: number | null;
+        };
+        /**
+         * GasJetOut
+         * @description A fixed jet in place of a screw, and what is read on it.
+         */
+        GasJetOut: {
+            /** Key */
+            key: string;
+            lam: components["schemas"]["FigureOut"];
+            /** Name */
+            name: string;
+            probe: components["schemas"]["FigureOut"] | null;
+            /** Read */
+            read: boolean;
+            /** Says */
+            says: string;
+            wanted: components["schemas"]["FigureOut"] | null;
         };
         /**
          * GasPipeIn
@@ -4252,7 +4312,9 @@ export interface components {
              * @default {
              *       "air_horn": null,
              *       "choke": "unknown",
+             *       "connectors": "",
              *       "fuel_solenoid": null,
+             *       "gasket": "unknown",
              *       "jets": {
              *         "believed": {
              *           "number": null,
@@ -4467,6 +4529,7 @@ export interface components {
              *       "air_cleaner": "unknown",
              *       "bracket_room": null,
              *       "breather_slack": null,
+             *       "case_vents": "unknown",
              *       "cover_room": null,
              *       "flange": null,
              *       "gaskets": null,
@@ -5447,7 +5510,9 @@ export interface components {
              *       "carburetor": {
              *         "air_horn": null,
              *         "choke": "unknown",
+             *         "connectors": "",
              *         "fuel_solenoid": null,
+             *         "gasket": "unknown",
              *         "jets": {
              *           "believed": {
              *             "number": null,
@@ -5535,6 +5600,7 @@ export interface components {
              *         "air_cleaner": "unknown",
              *         "bracket_room": null,
              *         "breather_slack": null,
+             *         "case_vents": "unknown",
              *         "cover_room": null,
              *         "flange": null,
              *         "gaskets": null,
@@ -5888,6 +5954,22 @@ export interface components {
             price: number;
             /** Ruled Out */
             ruled_out: string;
+        };
+        /**
+         * KnownLoadOut
+         * @description A load as the shop measured it on other jobs [W].
+         */
+        KnownLoadOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Running */
+            running: number;
+            /** Starting */
+            starting: number | null;
+            /** Times */
+            times: number;
         };
         /**
          * LashTrendOut
@@ -6333,6 +6415,8 @@ export interface components {
             fuel: string;
             /** Gas */
             gas: boolean;
+            /** Gas Jet */
+            gas_jet: boolean;
             heating: components["schemas"]["Fact"] | null;
             /** Holds */
             holds: boolean;
@@ -6825,6 +6909,7 @@ export interface components {
             forbidden: components["schemas"]["HoldOut"][];
             /** Fuel */
             fuel: string;
+            jet: components["schemas"]["GasJetOut"] | null;
             /** Key */
             key: string;
             lean: components["schemas"]["FigureOut"] | null;
@@ -7005,6 +7090,12 @@ export interface components {
          * @description A part to be mounted, the face it goes on, and what is round it.
          */
         Mount: {
+            /** @default null */
+            bolt: components["schemas"]["Fact"] | null;
+            /** @default null */
+            bolts_across: components["schemas"]["Fact"] | null;
+            /** @default null */
+            bolts_up: components["schemas"]["Fact"] | null;
             /**
              * Face
              * @default panel
@@ -7013,6 +7104,12 @@ export interface components {
             face: "panel" | "tube";
             /** @default null */
             high: components["schemas"]["Fact"] | null;
+            /**
+             * Holes
+             * @default
+             * @enum {string}
+             */
+            holes: "" | "measured" | "transferred";
             /**
              * Hooks
              * @default [
@@ -7044,6 +7141,11 @@ export interface components {
             obstacles: {
                 [key: string]: components["schemas"]["Obstacle"];
             };
+            /**
+             * Of Face
+             * @default
+             */
+            of_face: string | "";
             /**
              * Part
              * @default
@@ -7462,6 +7564,19 @@ export interface components {
          */
         OutputSchool: "field_rule" | "physics";
         /**
+         * OwnBranch
+         * @description The line from the set's own tank to the selector's other side.
+         */
+        OwnBranch: {
+            /**
+             * Kept
+             * @default false
+             */
+            kept: boolean;
+            /** @default null */
+            length: components["schemas"]["Fact"] | null;
+        };
+        /**
          * OwnRunIn
          * @description A run as its owner types it.
          */
@@ -7614,6 +7729,8 @@ export interface components {
          * @description One layer the drill goes through, from the front.
          */
         PanelLayer: {
+            /** @default null */
+            hole: components["schemas"]["Fact"] | null;
             /**
              * Material
              * @default steel
@@ -7832,6 +7949,11 @@ export interface components {
              */
             opening_pa: number | null;
             /**
+             * Orifice M
+             * @default null
+             */
+            orifice_m: number | null;
+            /**
              * Outlet
              * @default
              */
@@ -7927,6 +8049,11 @@ export interface components {
              */
             vent: string;
             /**
+             * Volume M3
+             * @default null
+             */
+            volume_m3: number | null;
+            /**
              * Weight Kg
              * @default 0
              */
@@ -7937,7 +8064,7 @@ export interface components {
          * @description What a part is, which decides where in a train it can stand.
          * @enum {string}
          */
-        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "vapor_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "test_load" | "service" | "consumable";
+        PartClass: "cylinder" | "stub" | "digester" | "tank" | "pigtail" | "manifold" | "first_stage" | "two_stage" | "second_stage" | "line_regulator" | "grill" | "booster" | "drip_leg" | "scrubber" | "shut_off" | "pipe" | "gas_hose" | "gas_half" | "lock_off" | "demand" | "tee" | "load_screw" | "gas_jet" | "vapor_hose" | "adapter" | "mixer" | "carburetor" | "gas_inlet" | "fitting" | "bulkhead" | "cap" | "tank_valve" | "fuel_filter" | "fuel_hose" | "fuel_half" | "bulb" | "pump" | "selector" | "fuel_valve" | "fuel_inlet" | "stud" | "stud_extension" | "gasket" | "spacer" | "breather" | "clamp" | "sealant" | "hardware" | "jet" | "plug" | "test_load" | "service" | "consumable";
         /**
          * PartFactOut
          * @description One thing that is known of a part, in both systems of units.
@@ -8131,6 +8258,8 @@ export interface components {
             ports: string[];
             /** Price */
             price: number;
+            /** Regulates */
+            regulates: boolean;
             /** Role */
             role: string;
             /** Site */
@@ -9429,6 +9558,12 @@ export interface components {
              */
             note: string;
             /**
+             * On
+             * @default
+             * @enum {string}
+             */
+            on: "" | "cylinder" | "frame" | "cover";
+            /**
              * Part
              * @default
              */
@@ -9544,6 +9679,8 @@ export interface components {
             jets: components["schemas"]["JetsOut"] | null;
             job: components["schemas"]["Job"];
             joint: components["schemas"]["TogetherOut"] | null;
+            /** Known Loads */
+            known_loads: components["schemas"]["KnownLoadOut"][] | null;
             ledger: components["schemas"]["LedgerOut"] | null;
             /** Legs */
             legs: components["schemas"]["LegOut"][] | null;
@@ -9692,6 +9829,12 @@ export interface components {
             bracket_room: components["schemas"]["Fact"] | null;
             /** @default null */
             breather_slack: components["schemas"]["Fact"] | null;
+            /**
+             * Case Vents
+             * @default unknown
+             * @enum {string}
+             */
+            case_vents: "unknown" | "none" | "low" | "high" | "both";
             /** @default null */
             cover_room: components["schemas"]["Fact"] | null;
             /** @default null */
@@ -10158,6 +10301,12 @@ export interface components {
             on: string;
             /** @default null */
             output: components["schemas"]["Fact"] | null;
+            /**
+             * Plug
+             * @default
+             * @enum {string}
+             */
+            plug: "" | "light" | "tan" | "sooty";
             /** @default smooth */
             ran: components["schemas"]["Ran"];
             /**
@@ -10574,6 +10723,13 @@ export interface components {
              */
             inlet: "" | "hose_on" | "capped" | "open";
             /**
+             * @default {
+             *       "kept": false,
+             *       "length": null
+             *     }
+             */
+            own: components["schemas"]["OwnBranch"];
+            /**
              * Past Exhaust
              * @default false
              */
@@ -10617,6 +10773,8 @@ export interface components {
             outdated: {
                 [key: string]: string[];
             };
+            /** Own Branch */
+            own_branch: components["schemas"]["BranchPlaceOut"][];
             /** Places */
             places: components["schemas"]["PlaceOut"][];
             /** Price */

@@ -31,6 +31,7 @@ _ALL = (
     Kind("length", "length", "m", 3.048),
     Kind("small_length", "small length", "m", 0.012),
     Kind("bolt_length", "bolt length", "m", 0.016),
+    Kind("orifice", "hole of a jet", "m", 0.0038),
     Kind("bore", "bore", "m", 0.0127),
     Kind("clearance", "clearance", "m", 0.00015),
     Kind("displacement", "displacement", "m**3", 212e-6),

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rounding, exact, spread
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import leaner_by_fuel, site_air
-from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.facts import Fact, blank
 from gentle_ember.core.job.generator import Jets
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.load_test import LoadTest
@@ -80,7 +80,7 @@ def decided(job: Job, catalog: Catalog) -> JetDecision:
     """
     sold, at_hand = jets_sold(catalog), jets_at_hand(catalog)
     wanted = tuple(schools(job, catalog))
-    runs = job.load_tests.get(f"{job.site}-{FuelKey.GASOLINE}", LoadTest()).runs.values()
+    runs = job.load_tests.get(f"{job.site}-{FuelKey.GASOLINE}", blank(LoadTest)).runs.values()
     ran = [run.jet.value for run in runs if run.jet is not None and not run.simulated]
     number, why = _settled(job, wanted, at_hand, sold)
     return JetDecision(wanted, number, why, _in_it(job, ran), at_hand, sold, frozenset(ran))

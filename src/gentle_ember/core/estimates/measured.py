@@ -23,13 +23,14 @@ from gentle_ember.core.estimates.output import (
     starts_on,
 )
 from gentle_ember.core.estimates.starts import motor_starts
-from gentle_ember.core.job.facts import Fact, simulated
-from gentle_ember.core.job.job import Job, Schools
+from gentle_ember.core.job.facts import Fact, blank, simulated
+from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.job import Finding, Job, Look, Schools
 from gentle_ember.core.job.load_test import Run
 from gentle_ember.core.job.metering import Ran, Signal
 from gentle_ember.core.physics.fuel_use import class_line
 from gentle_ember.core.physics.fuels import FuelKey
-from gentle_ember.core.shop import Lesson, Shop
+from gentle_ember.core.shop import LOAD, SEEN, Lesson, Shop
 from gentle_ember.core.stage import Plan
 
 OPEN = 0.90
@@ -205,8 +206,26 @@ def lessons_of(job: Job) -> tuple[Lesson, ...]:
     if resolved is None:
         return ()
     return (
-        *_outputs(job, resolved), *_fuel_use(job, resolved), *_turns(job, resolved), *_jets(job),
+        *_vents(job), *_loads(job), *_outputs(job, resolved), *_fuel_use(job, resolved),
+        *_turns(job, resolved), *_jets(job),
     )  # fmt: skip
+
+
+def _vents(job: Job) -> Iterator[Lesson]:
+    """The tank's vent, as the walk-round found it."""
+    look, kind = job.findings.get("vent", blank(Finding)).look, job.set.tank_vent
+    if kind is not Vent.UNKNOWN and look in (Look.GOOD, Look.BAD):
+        yield Lesson(SEEN, str(kind), "", 1.0, float(look is Look.BAD))
+
+
+def _loads(job: Job) -> Iterator[Lesson]:
+    """What the owner's loads drew by the meter."""
+    for one in job.load.appliances.values():
+        name = one.name.strip().lower()
+        if name and one.running is not None and one.running.origin is Origin.MEASURED:
+            started = one.starting is not None and one.starting.origin is Origin.MEASURED
+            starting = one.starting.value if started and one.starting else 0.0
+            yield Lesson(LOAD, name, str(one.kind), starting, one.running.value)
 
 
 def _outputs(job: Job, resolved: Machine) -> Iterator[Lesson]:

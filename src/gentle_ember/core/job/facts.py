@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from types import NoneType, UnionType
-from typing import Annotated, Any, get_args, get_origin
+from typing import Annotated, Any, TypeVar, cast, get_args, get_origin
 
 from pydantic import (
     AfterValidator,
@@ -77,6 +77,25 @@ class Model(BaseModel):
     """Base of everything stored in a job: immutable, and no unknown keys."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+M = TypeVar("M", bound=Model)
+
+
+_BLANKS: dict[type[Model], Model] = {}
+
+
+def blank(kind: type[M]) -> M:
+    """A record nobody filled in: immutable, so one stands for all of its kind.
+
+    >>> class Looked(Model):
+    ...     state: str = ""
+    >>> blank(Looked) is blank(Looked), blank(Looked).state
+    (True, '')
+    """
+    if kind not in _BLANKS:
+        _BLANKS[kind] = kind()
+    return cast(M, _BLANKS[kind])
 
 
 class Fact(Model):

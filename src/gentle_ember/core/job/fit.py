@@ -53,6 +53,8 @@ class Find(Model):
     step: Key | Literal[""] = ""
     decision: Literal["open", "go_on", "order", "stop"] = "open"
     reason: Note = ""
+    undoes: Annotated[tuple[Key, ...], Field(max_length=60)] = ()
+    """Steps that are to be done again because of it."""
     by: By = ""
     on: Stamp = ""
 
@@ -130,8 +132,9 @@ class Tight(Model):
 class Fit(Model):
     """Everything kept of the fitting."""
 
-    studs: Literal["", "longer", "back_out", "extend"] = ""
-    """How studs that are too short are made to reach; longer ones when not said."""
+    studs: Literal["", "longer", "back_out", "extend", "pull"] = ""
+    """How studs that are too short are made to reach; longer ones when not said, and drawn together
+    by their nuts where that alone brings a full nut on."""
     gaskets: Literal["", "new", "reused"] = ""
     """What went in at the intake: new gaskets, or the old ones once more."""
     nuts: Literal["", "full", "short"] = ""

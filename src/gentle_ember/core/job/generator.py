@@ -161,6 +161,10 @@ class Carburetor(Model):
     air_horn: Annotated[
         Fact | None, Quantity("small_length", "Air horn, outside diameter", 20e-3, 90e-3)
     ] = None
+    gasket: Literal["unknown", "paper", "insulator", "both"] = "unknown"
+    """What lies between it and the engine."""
+    connectors: Name = ""
+    """What plugs into it: choke motor, solenoid, heater."""
     jets: Jets = Jets()
     jetted_at: Annotated[
         Fact | None, Quantity("elevation", "Jetted at elevation", -430.0, 4000.0)
@@ -232,6 +236,8 @@ class Stack(Model):
     adapter: Annotated[Fact | None, Quantity("small_length", "Adapter thickness", 4e-3, 40e-3)] = (
         None
     )
+    case_vents: Literal["unknown", "none", "low", "high", "both"] = "unknown"
+    """Where air gets through the case of an enclosed set."""
     breather_slack: Annotated[
         Fact | None, Quantity("small_length", "Breather hose slack", 0.0, 0.3)
     ] = None

@@ -16,6 +16,7 @@ from gentle_ember.core.job.facts import (
     Note,
     Quantity,
     Title,
+    blank,
     one_line,
 )
 from gentle_ember.core.job.first_start import StartLog
@@ -285,5 +286,5 @@ def gasoline_given_up(job: Job) -> bool:
 
 def permitted(job: Job) -> bool:
     """Whether the fitter's own test is confirmed, with the number of license or permit."""
-    seen = job.confirmed.get("fitter", Confirmation())
+    seen = job.confirmed.get("fitter", blank(Confirmation))
     return seen.done and bool(seen.number.strip())

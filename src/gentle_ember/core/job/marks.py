@@ -34,6 +34,11 @@ class PanelLayer(Model):
 
     material: Literal["steel", "aluminum", "plastic", "composite"] = "steel"
     thickness: Annotated[Fact | None, Quantity("small_length", "Thickness", 2e-4, 30e-3)] = None
+    hole: Annotated[Fact | None, Quantity("small_length", "Hole in it, if another", 1e-3, 0.2)] = (
+        None
+    )
+    """Where this skin's hole is wider than the part's: the nut goes through it and bears on the
+    others."""
 
 
 class Mount(Model):
@@ -41,6 +46,15 @@ class Mount(Model):
 
     name: Name = ""
     part: Key | Literal[""] = ""
+    of_face: Key | Literal[""] = ""
+    """The set's face it goes on, as Intake measured it: its room and what is behind count here."""
+    holes: Literal["", "measured", "transferred"] = ""
+    """Whose holes: the catalog's, measured on the part in hand, or marked through the part."""
+    bolts_across: Annotated[
+        Fact | None, Quantity("small_length", "Its holes, across", 0.0, 0.5)
+    ] = None
+    bolts_up: Annotated[Fact | None, Quantity("small_length", "Its holes, up", 0.0, 0.5)] = None
+    bolt: Annotated[Fact | None, Quantity("small_length", "Its bolts", 3e-3, 12e-3)] = None
     face: Literal["panel", "tube"] = "panel"
     wide: Annotated[Fact | None, Quantity("small_length", "Width of the face", 10e-3, 3.0)] = None
     high: Annotated[Fact | None, Quantity("small_length", "Height of the face", 10e-3, 3.0)] = None

@@ -56,6 +56,8 @@ class SweepReading(Model):
     speed: Annotated[Fact | None, Quantity("speed", "Engine speed", 0.0, 1200.0)] = None
     throttle: Annotated[Fact | None, Quantity("share", "Throttle", 0.0, 1.0)] = None
     lam: Annotated[Fact | None, Quantity("ratio", "λ", 0.3, 3.0)] = None
+    plug: Literal["", "light", "tan", "sooty"] = ""
+    """The plug after it, where a fixed jet is judged by it."""
     sigma: Annotated[float, Field(ge=0, le=0.2)] = 0.0
     """Standard error as a share of the signal, where an instrument averaged it."""
     ran: Ran = Ran.SMOOTH

@@ -51,6 +51,8 @@ class PartClass(StrEnum):
     DEMAND = "demand"
     TEE = "tee"
     LOAD_SCREW = "load_screw"
+    GAS_JET = "gas_jet"
+    """A drilled hole in place of a load screw: changed, not turned."""
     VAPOR_HOSE = "vapor_hose"
     ADAPTER = "adapter"
     MIXER = "mixer"
@@ -101,6 +103,8 @@ AGING = frozenset((*HOSES, PartClass.PIGTAIL))
 """Classes whose rubber ages from the day it was made."""
 LINES = frozenset((*HOSES, PartClass.PIPE))
 MIXERS = frozenset((PartClass.ADAPTER, PartClass.MIXER, PartClass.CARBURETOR, PartClass.GAS_INLET))
+METERS = frozenset((PartClass.LOAD_SCREW, PartClass.GAS_JET))
+"""What lets through as much gas as the throat's air asks for; each barrel has its own."""
 TURNABLE = frozenset((PartClass.FITTING, PartClass.BULKHEAD, *LINES))
 """Classes that may be put in either way round."""
 
@@ -249,6 +253,8 @@ class Part(Model):
     vent: Annotated[str, StringConstraints(pattern=r"^(|open|screened|limiter|lever)$")] = ""
     coldest_k: Positive | None = None
     hottest_k: Positive | None = None
+    volume_m3: Positive | None = None
+    """What a tank holds."""
     lift_m: Positive | None = None
     pump_m3_s: Positive | None = None
     thread_m: Positive | None = None
@@ -268,6 +274,8 @@ class Part(Model):
     behind_m: Positive | None = None
     """Room it takes behind the face."""
     jet: Annotated[int, Field(ge=20, le=400)] | None = None
+    orifice_m: Annotated[float, Field(ge=5e-4, le=0.03)] | None = None
+    """The hole of a fixed gas jet; its bore is the way past it."""
     draw_w: Positive | None = None
     """What a test load draws."""
     price: Annotated[float, Field(ge=0, le=50_000)] = 0.0
@@ -354,6 +362,7 @@ _MUST_STATE: dict[PartClass, tuple[tuple[str, str], ...]] = {
     PartClass.DEMAND: (
         _LEAST, _MOST, _RATING, _RATED, ("opening_pa", "suction that opens it"),
     ),
+    PartClass.GAS_JET: (_RATING, _BORE, ("orifice_m", "hole")),
     PartClass.PUMP: (("pump_m3_s", "stated flow"), _RATING),
     PartClass.FUEL_INLET: (_MOST,),
     **dict.fromkeys(

@@ -25,6 +25,10 @@ class Gas(Model):
     pressure: Annotated[Fact | None, Quantity("pressure", "Supply pressure", 0.0, 700e3)] = None
     stub: Literal["unknown", "1/2", "3/4", "1", "1-1/4"] = "unknown"
     """Pipe thread of the outlet [in]."""
+    take_off: Literal["unknown", "stub", "meter", "appliance", "outlet"] = "unknown"
+    """Where the set's gas leaves the house's: a stub, a tee at meter or appliance, an outlet."""
+    tapped: Literal["fitter", "owner"] = "fitter"
+    """Who joins to it; an owner only where local code lets him."""
     distance: Annotated[Fact | None, Quantity("length", "Distance to the stub", 0.0, 500.0)] = None
     rise: Annotated[Fact | None, Quantity("length", "Set above the stub by", -60.0, 60.0)] = None
     meter: Annotated[Fact | None, Quantity("heat_rate", "Meter rating", 1e3, 5e6)] = None

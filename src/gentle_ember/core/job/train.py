@@ -34,12 +34,22 @@ class Slot(Model):
     """What seals the joint before it, where that was seen to be other than it should."""
     capped: bool | None = None
     """Whether its side openings are capped; None until somebody looked."""
+    on: Literal["", "cylinder", "frame", "cover"] = ""
+    """What a regulator is fixed to; empty as usual for its kind."""
     upright: bool | None = None
     """Whether it stands as it must; None until somebody looked."""
     made: Month = ""
     """The date printed on a hose."""
     note: Note = ""
     """What whoever has it in hand wants to be known of it; photos hang on its path."""
+
+
+class OwnBranch(Model):
+    """The line from the set's own tank to the selector's other side."""
+
+    kept: bool = False
+    """The hose on the own tank's outlet stays: cut, and its end put on the selector."""
+    length: Annotated[Fact | None, Quantity("length", "Own tank to selector", 0.05, 5.0)] = None
 
 
 class Train(Model):
@@ -51,6 +61,8 @@ class Train(Model):
     """Somebody else's work, entered as it stands."""
     inlet: Literal["", "hose_on", "capped", "open"] = ""
     """How the set's gas inlet stands as found: an open one draws air; empty until looked at."""
+    own: OwnBranch = OwnBranch()
+    """How the own tank gets to the selector, where the train has one."""
     past_exhaust: bool = False
     """Whether a hose passes the exhaust."""
     through_cover: bool | None = None

@@ -14,6 +14,7 @@ from itertools import combinations
 Positions = Mapping[str, str]
 
 INTAKE, OWN_TANK, REMOTE_TANK, TANK_AIR = "intake", "own tank", "remote tank", "tank air"
+REMOTE_AIR = "remote tank's air"
 BOWL, BOWL_FILL, OUTSIDE, DEMAND_INLET, GAS_PORT = (
     "bowl",
     "bowl's filling",
@@ -79,6 +80,8 @@ class Network:
     """Cap of an inlet → the hoses that go on it, one at a time."""
     inlets: tuple[str, ...] = (DEMAND_INLET,)
     """Inlets of the demand regulators."""
+    set_for: Mapping[str, tuple[str, str]] = field(default_factory=dict)
+    """Fuel → the control that meters it, and how that stands for it."""
     bowl: str = "run_dry"
     """How the float bowl is emptied: run dry, drained at rest, or over to gas as it stumbles."""
 
@@ -163,6 +166,11 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
     feeding = {
         fuel for place, fuel in network.sources.items() if state.running and joined(place, INTAKE)
     }
+    for fuel in sorted(feeding):
+        key, position = network.set_for.get(fuel, ("", ""))
+        if key and state.positions[key] != position:
+            found.append(Fault("wrong_setting", f"metered for another gas than {fuel}: lean or "
+                                                "rich"))  # fmt: skip
     tanks = [place for place in (OWN_TANK, REMOTE_TANK) if state.running and joined(place, INTAKE)]
     if len(feeding) > 1:
         names = " and ".join(sorted(feeding))
@@ -181,14 +189,24 @@ def faults(network: Network, state: State) -> tuple[Fault, ...]:
             found.append(Fault("gases_joined", f"{names} are joined: one feeds into the other"))
     if state.runs_on and state.runs_on not in feeding:
         found.append(Fault("no_fuel", f"{state.runs_on} does not reach the intake"))
-    breathes = TANK_AIR not in places or joined(OWN_TANK, TANK_AIR)
-    if state.runs_on == feeds(network, OWN_TANK) and OWN_TANK in tanks and not breathes:
-        found.append(Fault("shut_vent", "the own tank's vent is shut: it stalls"))
+    found += _vents(network, state, tanks, joined)
     if not state.running and any(joined(place, BOWL) for place in (OWN_TANK, REMOTE_TANK)):
         found.append(
             Fault("needle_only", "gasoline is held back only by the float needle", never=False)
         )
     return tuple(found)
+
+
+def _vents(
+    network: Network, state: State, tanks: list[str], joined: Callable[[str, str], bool]
+) -> Iterator[Fault]:
+    """Tanks that feed and can't breathe."""
+    places = network.places
+    breathes = TANK_AIR not in places or joined(OWN_TANK, TANK_AIR)
+    if state.runs_on == feeds(network, OWN_TANK) and OWN_TANK in tanks and not breathes:
+        yield Fault("shut_vent", "the own tank's vent is shut: it stalls")
+    if REMOTE_TANK in tanks and REMOTE_AIR in places and not joined(REMOTE_TANK, REMOTE_AIR):
+        yield Fault("remote_vent", "the remote tank's vent is shut: it stalls")
 
 
 def sparks(network: Network, positions: Positions) -> bool:

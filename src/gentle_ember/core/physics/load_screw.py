@@ -4,12 +4,8 @@ from __future__ import annotations
 
 import math
 
-from gentle_ember.core.base.figure import (
-    Method,
-)
-from gentle_ember.core.physics.fuels import (
-    Fuel,
-)
+from gentle_ember.core.base.figure import Method
+from gentle_ember.core.physics.fuels import Fuel
 
 HORSEPOWER_W = 745.69987
 

@@ -23,6 +23,8 @@ HUNTS, HOT = 1.10, 1.20
 """λ on gas past which a governed engine hunts, and past which it misses and runs hot."""
 SET_TO = 0.95
 """λ at full load a sweep under load leaves it at, where no probe was read."""
+RIGHT = (0.85, 1.08)
+"""λ at load on gas between which a metering is left, air-cooled."""
 IDLE_TO = 1.0
 """λ without load the idle screw is set to, by its smoothest running."""
 MOST_AIR, GRID = 4.0, 801
@@ -135,6 +137,38 @@ def _gas(of: Metered, air: Array, duty: float) -> Array:
     most = full / math.sqrt(of.path_pa) if of.path_pa > 0 else math.inf
     gain = min(wanted, most) / full
     return gain * drawing(steady * air**2, of.opening_pa, duty)
+
+
+def drawn(of: Metered, *, smooth: bool) -> float:
+    """Root of the suction that draws gas at full load, over the opening, as a mean [√Pa]."""
+    duty = 1.0 if smooth else INTAKE_SHARE * of.cylinders
+    return float(drawing(np.array([of.steady_pa(duty)]), of.opening_pa, duty)[0])
+
+
+def through_jet(of: Metered, jet_pa: float, *, smooth: bool) -> float:
+    """λ at full load through a fixed jet [1]; infinite where no gas is drawn.
+
+    Args:
+        of: the throat with what feeds it.
+        jet_pa: what the jet takes at the gas of full load at λ = 1 [Pa].
+        smooth: whether hose and air box even the pulses out.
+
+    >>> throat = Metered(600.0, 100.0, 150.0, 0.2)
+    >>> round(through_jet(throat, 350.0, smooth=True), 6)
+    1.0
+    """
+    pull = drawn(of, smooth=smooth)
+    return math.sqrt(of.path_pa + jet_pa) / pull if pull > 0 else math.inf
+
+
+def jet_takes(of: Metered, lam: float, *, smooth: bool) -> float:
+    """What a jet may take at the gas of full load at λ = 1 to give a λ [Pa]; nought or less where
+    hose and inlet alone take more.
+
+    >>> round(jet_takes(Metered(600.0, 100.0, 150.0, 0.2), 1.0, smooth=True))
+    350
+    """
+    return (drawn(of, smooth=smooth) * lam) ** 2 - of.path_pa
 
 
 def with_idle(of: Metered, *, smooth: bool, to: float = IDLE_TO) -> Metered:

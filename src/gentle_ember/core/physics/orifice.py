@@ -137,3 +137,28 @@ def drill_under(bore: float) -> tuple[str, float]:
         key=lambda one: DRILLS_M[one],
     )
     return name, DRILLS_M[name]
+
+
+def orifice_pa(mass_kg_s: float, density: float, orifice_m: float) -> float:
+    """What a hole takes at a gas flow, where the drop is so small that density stays [Pa].
+
+    Args:
+        mass_kg_s: through the one hole [kg/s].
+        density: of the gas before it [kg/m³].
+        orifice_m: its diameter [m].
+
+    >>> round(orifice_pa(0.35e-3, 1.86, 5.0e-3))
+    133
+    """
+    area = math.pi * orifice_m**2 / 4
+    return (mass_kg_s / (DISCHARGE * area)) ** 2 / (2 * density)
+
+
+def orifice_for(mass_kg_s: float, density: float, left_pa: float) -> float:
+    """Diameter of the hole that passes a gas flow at a small drop [m].
+
+    >>> round(orifice_for(0.35e-3, 1.86, orifice_pa(0.35e-3, 1.86, 5.0e-3)) * 1e3, 6)
+    5.0
+    """
+    area = mass_kg_s / (DISCHARGE * math.sqrt(2 * density * left_pa))
+    return math.sqrt(4 * area / math.pi)

@@ -15,6 +15,7 @@ from gentle_ember.core.physics.fuels import LETTERS, FuelKey
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.route import forbids
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.compared import expected
 from gentle_ember.core.stages.first_start.gate import When
 from gentle_ember.core.stages.first_start.metering.costs import Cost
 from gentle_ember.core.stages.first_start.metering.settings import (
@@ -101,6 +102,10 @@ class FuelStartOut(View):
     ran: bool
     lost: FigureOut | None
     """What gasoline gives since the work, against before."""
+    run_on: FigureOut | None
+    """How long it runs on once its source is shut, at most."""
+    changes_in: FigureOut | None
+    """How long the change-over from gasoline takes."""
     forbidden: list[HoldOut]
     orders: list[OrderOut]
     """In which order the handles are moved: to start, to stop, to store, to change over."""
@@ -170,6 +175,21 @@ class LookOut(View):
     simulated: bool
 
 
+class GasJetOut(View):
+    """A fixed jet in place of a screw, and what is read on it."""
+
+    key: str
+    """Its part; readings on it have its name."""
+    name: str
+    lam: FigureOut
+    wanted: FigureOut | None
+    probe: FigureOut | None
+    """The hole asked for by what the probe read."""
+    says: str
+    """What keeps it from being proven; empty once it is."""
+    read: bool
+
+
 class MeteringOut(View):
     """One gas on this site."""
 
@@ -178,6 +198,7 @@ class MeteringOut(View):
     letter: str
     key: str
     screw: bool
+    jet: GasJetOut | None
     barrels: int
     signal: Signal
     signal_kind: str
@@ -230,12 +251,15 @@ class LoadedOut(View):
 def starts(planned: Plan) -> list[FuelStartOut]:
     """Every train's first start."""
     return [
-        _fuel(one, holds(forbids(planned, one.fuel)), start_orders(planned, one.fuel))
+        _fuel(planned, one, holds(forbids(planned, one.fuel)), start_orders(planned, one.fuel))
         for one in planned.of(first_starts)
     ]
 
 
-def _fuel(one: FuelStart, forbidden: list[HoldOut], orders: tuple[Sequence, ...]) -> FuelStartOut:
+def _fuel(
+    planned: Plan, one: FuelStart, forbidden: list[HoldOut], orders: tuple[Sequence, ...]
+) -> FuelStartOut:
+    on, over = expected(planned, one.fuel)
     return FuelStartOut(
         fuel=one.fuel, name=one.name, letter=LETTERS[FuelKey(one.fuel)],
         gas=one.fuel != "gasoline", own_tank=one.own_tank, holds=one.holds,
@@ -250,7 +274,7 @@ def _fuel(one: FuelStart, forbidden: list[HoldOut], orders: tuple[Sequence, ...]
         ],
         advice=AdviceOut.model_validate(one.advice) if one.advice else None,
         gate_left=one.left(When.BEFORE), after_left=one.left(When.AFTER), ran=one.ran,
-        lost=figure(one.lost) if one.lost else None,
+        lost=figure(one.lost) if one.lost else None, run_on=_maybe(on), changes_in=_maybe(over),
         forbidden=forbidden, orders=[order(found) for found in orders],
     )  # fmt: skip
 
@@ -292,13 +316,23 @@ def _maybe(one: Figure | None) -> FigureOut | None:
     return None if one is None else figure(one)
 
 
+def _jet(one: GasMetering) -> GasJetOut | None:
+    if one.jet is None:
+        return None
+    return GasJetOut(
+        key=one.jet.part.key, name=one.jet.part.name, lam=figure(one.jet.lam),
+        wanted=_maybe(one.jet.wanted), probe=_maybe(one.jet_probe), says=one.jet_says,
+        read=one.jet_read is not None,
+    )  # fmt: skip
+
+
 def _gas(planned: Plan, one: GasMetering) -> MeteringOut:
     record, verdict = one.record, one.verdict
     kind = KINDS_OF[record.signal]
     ahead, cannot = verdict.next, verdict.why
     return MeteringOut(
         fuel=str(one.fuel), name=one.name, letter=LETTERS[one.fuel], key=one.key,
-        screw=one.screw, barrels=one.barrels, signal=record.signal,
+        screw=one.screw, jet=_jet(one), barrels=one.barrels, signal=record.signal,
         signal_kind=kind, set_by=one.record.set_by, starts=[figure(start) for start in one.starts],
         start=_maybe(one.start), most=one.most, motors=one.motors,
         load=_maybe(one.least_load), expected=_maybe(one.expected),

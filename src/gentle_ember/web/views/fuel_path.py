@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any, Literal
 
 from pydantic import RootModel
@@ -10,7 +11,7 @@ from gentle_ember.core.estimates.defaults import fuels_here
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.ends import SEALING, join
-from gentle_ember.core.job.part import AGING, PartClass, end
+from gentle_ember.core.job.part import AGING, REGULATORS, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics.fuels import GASES, LETTERS, FuelKey
@@ -19,7 +20,7 @@ from gentle_ember.core.physics.pipe import pipe_gas
 from gentle_ember.core.physics.studs import cautioned, engagement, full_nut
 from gentle_ember.core.stage import Plan, Severity
 from gentle_ember.core.stages.fuel_path.case import default_template
-from gentle_ember.core.stages.fuel_path.gasoline_rules import profile
+from gentle_ember.core.stages.fuel_path.gasoline_rules import OWN_SIDES, own_branch, profile
 from gentle_ember.core.stages.fuel_path.house import size_house
 from gentle_ember.core.stages.fuel_path.ladder import Fitted, Zone
 from gentle_ember.core.stages.fuel_path.mixture import LOADS, mixture_of
@@ -119,6 +120,8 @@ class PlaceOut(View):
     capped: bool | None
     upright: bool | None
     needs_upright: bool
+    regulates: bool
+    """Whether it is a regulator, which sits on the cylinder, the frame or a cover."""
     ages: bool
     """Whether its rubber ages from the day it was made."""
     zone_in: str
@@ -128,6 +131,14 @@ class PlaceOut(View):
     least_pa: float | None
     most_pa: float | None
     lost: BothOut
+
+
+class BranchPlaceOut(View):
+    """A part of the own tank's line to the selector, and how it is joined to the one before."""
+
+    name: str
+    joined: str
+    there: bool
 
 
 class WhatIfOut(View):
@@ -190,6 +201,8 @@ class TrainOut(View):
     found: bool
     places: list[PlaceOut]
     zones: list[ZoneOut]
+    own_branch: list[BranchPlaceOut]
+    """The own tank's line to the selector, where the train has one."""
     troubles: list[TroubleOut]
     grade: str
     """What it comes to as somebody else's conversion."""
@@ -384,6 +397,7 @@ def _place(section: TrainSection, at: int) -> PlaceOut:
         capped=one.slot.capped,
         upright=one.slot.upright,
         needs_upright=part.upright if part else False,
+        regulates=part is not None and part.kind in (*REGULATORS, PartClass.DEMAND),
         ages=part is not None and part.kind in AGING,
         zone_in=str(rung.zone_in),
         zone_out=str(rung.zone_out),
@@ -393,6 +407,18 @@ def _place(section: TrainSection, at: int) -> PlaceOut:
         most_pa=part.most_pa if part else None,
         lost=both(abs(rung.lost("full")), "pressure"),
     )
+
+
+def _branch(case: TrainCase) -> Iterator[BranchPlaceOut]:
+    places = own_branch(case)
+    for before, one in zip((None, *places), places, strict=False):
+        first, second = before.part if before else None, one.part
+        how = ""
+        if first is not None and second is not None and first.outlet and second.inlet:
+            found = join(end(first.outlet), end(second.inlet))
+            how = SEALING[found.seal].name if found.mates else found.why
+        name = OWN_SIDES.get(one.slot.role) or (second.name if second else "")
+        yield BranchPlaceOut(name=name, joined=how, there=one.slot.there)
 
 
 def _joint(mates: bool, why: str, seal: Any, torque: float | None, proper: str) -> JointOut:
@@ -439,6 +465,7 @@ def train(planned: Plan, name: str, section: TrainSection) -> TrainOut:
         method=template.method,
         found=case.train.found,
         places=[_place(section, at) for at in range(len(case.parts))],
+        own_branch=list(_branch(case)) if liquid else [],
         zones=[_zone(zone, liquid=liquid) for zone in zones],
         troubles=[trouble(one) for one in section.troubles],
         grade=grade(section.troubles),

@@ -13,7 +13,7 @@ from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.intake.measures import MEASURES, measured
 from gentle_ember.core.stages.intake.noise import noise_here
 from gentle_ember.core.stages.intake.questions import PLACES as ASK_PLACES
-from gentle_ember.core.stages.intake.questions import answered, asked
+from gentle_ember.core.stages.intake.questions import VENTS, answered, asked
 from gentle_ember.core.stages.intake.sketch import Distance, site_measures
 from gentle_ember.core.stages.intake.walk_round import PLACES as WALK_PLACES
 from gentle_ember.core.stages.intake.walk_round import (
@@ -93,6 +93,8 @@ class CheckOut(View):
     """Fields of what is measured there."""
     says: list[MeasureSaysOut]
     look: str
+    fails: FigureOut | None
+    """How often the shop found such a part failed."""
     task: TaskOut | None
 
 
@@ -223,6 +225,7 @@ def inspection(planned: Plan) -> InspectionOut:
                             MeasureSaysOut.model_validate(one) for one in measured(job, check.key)
                         ],
                         look=str(finding(job, check.key).look),
+                        fails=_fails(planned) if check.key == "vent" else None,
                         task=_task(tasks[check.key]) if check.key in tasks else None,
                     )
                     for check in shown
@@ -238,6 +241,32 @@ def inspection(planned: Plan) -> InspectionOut:
         put_right=[PutRightOut.model_validate(step) for step in put_right(job)],
         brand_new=job.set.brand_new is True,
     )
+
+
+def _fails(planned: Plan) -> FigureOut | None:
+    kind = planned.job.set.tank_vent
+    found = planned.shop.vent_fails(str(kind), dict(VENTS)[str(kind)])
+    return figure(found) if found else None
+
+
+class KnownLoadOut(View):
+    """A load as the shop measured it on other jobs [W]."""
+
+    name: str
+    kind: str
+    running: float
+    starting: float | None
+    times: int
+
+
+def known_loads(planned: Plan) -> list[KnownLoadOut]:
+    """What loads drew by the shop's own meter, those measured most often first."""
+    return [
+        KnownLoadOut(name=one.name, kind=one.kind, running=round(one.running_w),
+                     starting=None if one.starting_w is None else round(one.starting_w),
+                     times=one.times)
+        for one in planned.shop.loads
+    ]  # fmt: skip
 
 
 def _task(task: Any) -> TaskOut:

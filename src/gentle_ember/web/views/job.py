@@ -62,6 +62,7 @@ from gentle_ember.web.views.hand_over import (
 from gentle_ember.web.views.intake import (
     DistanceOut,
     InspectionOut,
+    KnownLoadOut,
     LegOut,
     MotorOut,
     OutletOut,
@@ -253,6 +254,7 @@ class SnapshotOut(View):
     legs: list[LegOut] | None
     outlets: list[OutletOut] | None
     motors: list[MotorOut] | None
+    known_loads: list[KnownLoadOut] | None
     ways: DisputesOut | None
     path: FuelPathOut | None
     stack: StackOut | None
@@ -391,6 +393,7 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
     "legs": intake.legs,
     "outlets": intake.outlets,
     "motors": intake.motors,
+    "known_loads": intake.known_loads,
     "methods": method.methods,
     "states": method.states,
     "ways": method.working,

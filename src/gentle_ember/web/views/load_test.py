@@ -180,6 +180,8 @@ class LoadTestOut(View):
     letter: str
     key: str
     gas: bool
+    gas_jet: bool
+    """Whether a fixed jet, no screw, meters its gas."""
     legs: int
     expected: FigureOut
     least: FigureOut
@@ -337,8 +339,9 @@ def _fuel(planned: Plan, one: FuelLoadTest) -> LoadTestOut:
     in_it = planned.of(jets_here).in_it if one.fuel is FuelKey.GASOLINE else None
     return LoadTestOut(
         fuel=str(one.fuel), name=one.name, letter=LETTERS[one.fuel], key=one.key,
-        gas=one.plate.gas, legs=one.plate.legs, expected=figure(one.expected),
-        least=figure(one.least), flow=figure(one.flow) if one.flow else None,
+        gas=one.plate.gas, gas_jet=one.plate.gas_jet, legs=one.plate.legs,
+        expected=figure(one.expected), least=figure(one.least),
+        flow=figure(one.flow) if one.flow else None,
         least_s=LEAST_S, most_s=MOST_S, bank=_bank(one, one.bank),
         runs=[_run(planned, one, run) for run in one.runs], holds=one.holds,
         dials=[DialOut(name=name, m3=m3) for name, m3 in METER_DIALS],

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { useJob } from '$lib/session/session.svelte';
+  import { prefs } from '$lib/session/prefs.svelte';
   import { freshKey, signed } from '$lib/session/record';
 
   interface Props {
@@ -12,6 +13,13 @@
   let what = $state('');
   let decision = $state<'open' | 'go_on' | 'order' | 'stop'>('open');
   let reason = $state('');
+  let undoes = $state<string[]>([]);
+  // What is done and may have to be done again: this step's own work first, then the newest.
+  let done = $derived(
+    (job().settled?.fit?.steps ?? [])
+      .filter((one) => one.state === 'done' && one.phase === 'work')
+      .toReversed()
+  );
   let needs = $derived(decision === 'go_on' && !reason.trim());
 
   function keep(event: SubmitEvent) {
@@ -21,6 +29,7 @@
       step,
       decision,
       reason: reason.trim(),
+      undoes,
       ...signed()
     });
     close();
@@ -38,6 +47,19 @@
   </fieldset>
   <label for={`${id}-r`}>{decision === 'go_on' ? 'Why it is safe to go on' : 'Remark'}</label>
   <input id={`${id}-r`} class="input" bind:value={reason} />
+  {#if done.length}
+    <details>
+      <summary
+        >Steps to be done again because of it{undoes.length ? `: ${undoes.length}` : ''}</summary
+      >
+      {#each done as one (one.key)}
+        <label
+          ><input type="checkbox" value={one.key} bind:group={undoes} />
+          {one.what[prefs.system]}</label
+        >
+      {/each}
+    </details>
+  {/if}
   <div class="acts">
     <button type="button" class="btn btn-sm btn-ghost" onclick={close}>Never mind</button>
     <button class="btn btn-sm btn-primary" disabled={!what.trim() || needs}>Keep it</button>
@@ -65,6 +87,16 @@
     display: inline-flex;
     gap: 0.35rem;
     align-items: center;
+    min-height: 2rem;
+  }
+  details label {
+    display: flex;
+    gap: 0.4rem;
+    align-items: baseline;
+    min-height: 2rem;
+  }
+  summary {
+    cursor: pointer;
     min-height: 2rem;
   }
   .acts {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { MATERIALS, MOUNT_FACES, REACHES, SIDES, STANDS } from '$lib/api/published';
+  import { HOLE_SOURCES, MATERIALS, MOUNT_FACES, REACHES, SIDES, STANDS } from '$lib/api/published';
   import Tick from '$lib/ui/Tick.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
@@ -18,6 +18,11 @@
   const job = useJob();
   let path = $derived(`marks.${key}`);
   let mount = $derived(job().settled?.job.marks?.[key]);
+  let faces = $derived(
+    Object.entries(job().settled?.job.set.faces ?? {}).map(
+      ([key, one]) => [key, one.name || key] as const
+    )
+  );
   let tube = $derived(mount?.face === 'tube');
   const EDGES = [
     ['left', 'left'],
@@ -38,6 +43,13 @@
 <section class="section">
   <h2>The face</h2>
   <div class="grid-3">
+    {#if faces.length}
+      <ChoiceField
+        path={`${path}.of_face`}
+        label="Face as measured at Intake"
+        options={[['', 'another one'], ...faces]}
+      />
+    {/if}
     <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
     <ChoiceField path={`${path}.face`} label="What it is" options={MOUNT_FACES} />
     <ChoiceField path={`${path}.stands`} label="The face is upright" options={STANDS} />
@@ -46,6 +58,12 @@
     {#if !tube}<QuantityField path={`${path}.room`} />{/if}
     <QuantityField path={`${path}.stand_off`} hint="none when empty" />
     <ChoiceField path={`${path}.reach`} label="A hand reaches it from" options={REACHES} />
+    <ChoiceField path={`${path}.holes`} label="Its holes" options={HOLE_SOURCES} />
+    {#if mount?.holes}
+      <QuantityField path={`${path}.bolts_across`} />
+      <QuantityField path={`${path}.bolts_up`} />
+      <QuantityField path={`${path}.bolt`} hint="Thread of its bolts." />
+    {/if}
   </div>
   <fieldset>
     <legend>A tape hooks on its edges</legend>
@@ -72,6 +90,7 @@
       <div class="grid-3">
         <ChoiceField path={`${at}.material`} label="Material" options={MATERIALS} />
         <QuantityField path={`${at}.thickness`} />
+        <QuantityField path={`${at}.hole`} hint="the part's own when empty" />
       </div>
     {/snippet}
   </Rows>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { money } from '$lib/ui/money.svelte';
-  import { SEALS, SEEN } from '$lib/api/published';
+  import { REGULATOR_ON, SEALS, SEEN } from '$lib/api/published';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import type { Place, Train } from '$lib/api/client';
   import Tick from '$lib/ui/Tick.svelte';
@@ -100,6 +100,9 @@
     {/if}
     {#if place.needs_upright}
       <ChoiceField path={`${at}.upright`} label="Stands upright" options={SEEN} />
+    {/if}
+    {#if place.regulates}
+      <ChoiceField path={`${at}.on`} label="It sits" options={REGULATOR_ON} />
     {/if}
     {#if place.ports.length}
       <ChoiceField path={`${at}.capped`} label="Side opening capped" options={SEEN} />

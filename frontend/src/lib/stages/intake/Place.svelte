@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Check, Finding } from '$lib/api/client';
+  import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/api/published';
@@ -48,6 +49,10 @@
   </div>
   <p class="text-[.87rem] quiet"><strong>Good:</strong> {check.good}</p>
   <p class="text-[.87rem] quiet"><strong>Bad:</strong> {check.bad}</p>
+  {#if check.fails}<p class="text-[.87rem]">
+      <Figure figure={check.fails} band />
+      {check.fails.label}
+    </p>{/if}
   {#if finding.look !== 'not_looked'}
     <div class="more">
       {#each check.measures as name (name)}

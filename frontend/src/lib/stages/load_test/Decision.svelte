@@ -15,7 +15,7 @@
   const job = useJob();
   let at = $derived(`load_tests.${test.key}.runs.${run.key}`);
   let choices = $derived<What[]>(
-    test.gas
+    test.gas && !test.gas_jet
       ? ['keep', 'screw_out', 'screw_in', 'put_right']
       : ['keep', 'jet_up', 'jet_down', 'put_right']
   );

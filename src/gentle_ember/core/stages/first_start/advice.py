@@ -24,13 +24,16 @@ class NextCheck:
     """Whether nothing is tried before the wait is over, the time of it told or not."""
 
 
-def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -> NextCheck | None:
+def advice(
+    attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True, jet: bool = False
+) -> NextCheck | None:
     """What to do after the attempts so far; None while there is none, or when it runs.
 
     Args:
         attempts: in order.
         choke_open: whether this method starts with the choke open.
         gas: whether it is a gas; gasoline knows no primer.
+        jet: whether a fixed jet, no screw, meters it.
     """
     if not attempts or attempts[-1].result == "runs":
         return None
@@ -66,6 +69,13 @@ def advice(attempts: Sequence[Attempt], *, choke_open: bool, gas: bool = True) -
         )
     if last.result == "dies" and not gas:
         return NextCheck("Vent, then the line from the tank.", "It ran on what was in the bowl.")
+    if jet and last.result in ("dies", "coughs"):
+        return NextCheck(
+            "Read the size off the gas jet: is it this gas's? Pressure before the regulator; then "
+            + ("a larger jet." if last.result == "dies" else "a smaller jet."),
+            "No screw sets it: it died for want of gas." if last.result == "dies"
+            else "There is fuel and a spark; the mixture is out, more likely rich.",
+        )  # fmt: skip
     if last.result == "dies":
         return NextCheck(
             "Open the load screw a quarter turn, feather the primer while it barely runs.",

@@ -10,7 +10,11 @@ from gentle_ember.core.job.generator import Vent
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import INVERTERS
+from gentle_ember.core.physics.fuels import FuelKey, fuel_name
+from gentle_ember.core.stages.fuel_path.templates import same_half
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
+from gentle_ember.core.stages.method.base import Case
+from gentle_ember.core.stages.method.networks import SELECTS
 from gentle_ember.core.stages.method.ways import taken
 
 
@@ -153,10 +157,17 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
         yield StartLook(
             "shut_off",
             before,
-            "The selector's gasoline side is shut."
+            "The carburetor's own gasoline valve is shut."
             if "multi_fuel_carburetor" in job.choice.methods
             else "The shut-off fitted for gasoline is closed.",
             "Open, both fuels feed at once.",
+        )
+    if Case(job).has_gas_selector(job.choice.methods) and SELECTS.get(FuelKey(fuel)):
+        yield StartLook(
+            "gas_selector",
+            before,
+            f"The carburetor's gas selector on {SELECTS[FuelKey(fuel)]}, up to its stop.",
+            "For the other gas, or between, it meters lean or far too rich.",
         )
     if has(PartClass.LOCK_OFF):
         yield StartLook(
@@ -194,6 +205,14 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             before,
             "Hydrogen sulfide measured at the set; a personal meter is worn.",
             "It deadens the sense of smell before it harms: the nose warns of nothing.",
+        )
+    if same_half(job, fuel):
+        yield StartLook(
+            "hose_on",
+            before,
+            f"The hose that is on is the one for {fuel_name(fuel)}, by its tag; the other is shut "
+            "at its source, capped and away.",
+            "The coupler takes both gases, and each is metered otherwise.",
         )
     yield StartLook(
         "hoses",
@@ -234,6 +253,13 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             before,
             "Load screw at its starting turns from the seat.",
             "See Metering for where.",
+        )
+    if has(PartClass.GAS_JET):
+        yield StartLook(
+            "gas_jet",
+            before,
+            "The gas jet that is in is the one of this gas: its size read off it.",
+            "The other gas's jet runs it too lean for its valves, or too rich for the room.",
         )
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import RECORD, Act, Item, Page, Plan, Stage, anew
+from gentle_ember.core.stages.first_start.compared import compared
 from gentle_ember.core.stages.first_start.metering.settings import (
     gas_metering,
     metering_done,
@@ -52,7 +53,7 @@ STAGE = Stage(
     ),
     on_demand=frozenset(("starts", "metering")),
     items=items,
-    cautions=lambda plan: start_cautions(plan.job, plan.of(first_starts)),
+    cautions=lambda plan: (*start_cautions(plan.job, plan.of(first_starts)), *compared(plan)),
     acts=acts,
     follows=follows,
 )

@@ -8,8 +8,10 @@ from dataclasses import dataclass, replace
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.first_start import Looked, StartLog
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import TO_DO, Act, Caution, Hold, Item, Plan, Severity
@@ -34,6 +36,10 @@ AFTER = Method(
 )  # fmt: skip
 COSTS = -0.05
 """What an adapter may cost on gasoline before it is looked into [1]."""
+
+
+SCREWS_APART = 1.25
+"""Turns of one barrel's screw over the other's past which a reason is asked for [1]."""
 
 
 OF_A_RUNNING_SET = {
@@ -106,11 +112,14 @@ def _propane_here(job: Job) -> bool:
 
 
 def _of(job: Job, fuel: str, section: TrainSection | None) -> FuelStart:
-    log = job.starts.get(fuel, StartLog())
-    wanted = tuple((one, log.looked.get(one.key, Looked())) for one in looks(job, fuel, section))
+    log = job.starts.get(fuel, blank(StartLog))
+    wanted = tuple(
+        (one, log.looked.get(one.key, blank(Looked))) for one in looks(job, fuel, section)
+    )
     tried = list(log.attempts.values())
     open_ = choke_stays_open(job, len(tried))
-    found = advice(tried, choke_open=open_, gas=fuel != "gasoline")
+    jet = section is not None and bool(section.case.of(PartClass.GAS_JET))
+    found = advice(tried, choke_open=open_, gas=fuel != "gasoline", jet=jet)
     return FuelStart(fuel, NAMES[FuelKey(fuel)], log, wanted, found)
 
 
@@ -121,7 +130,7 @@ def attempts_made(before: Job, plan: Plan) -> Iterator[Act]:
     """
     gates = {one.fuel: one for one in plan.of(first_starts)}
     for fuel, log in plan.job.starts.items():
-        was, name, gate = before.starts.get(fuel, StartLog()), fuel_name(fuel), gates.get(fuel)
+        was, name, gate = before.starts.get(fuel, blank(StartLog)), fuel_name(fuel), gates.get(fuel)
         shut = tuple(_gate_open(gate)) if gate else ()
         tried = {key for key, one in log.attempts.items()
                  if one.result != "smells" and _result(was, key) != one.result}  # fmt: skip
@@ -166,7 +175,7 @@ def _result(log: StartLog, key: str) -> str:
 def smells_noted(before: Job, plan: Plan) -> Iterator[Change]:
     """An attempt at which gas was smelled is a smell of gas like any other: it stops the job."""
     for fuel, log in plan.job.starts.items():
-        was = before.starts.get(fuel, StartLog())
+        was = before.starts.get(fuel, blank(StartLog))
         for key, one in log.attempts.items():
             if one.result == "smells" and _result(was, key) != "smells":
                 yield from taken_down(plan.job, f"{fuel}-{key}", one.by, one.on)
@@ -194,6 +203,7 @@ def start_items(found: tuple[FuelStart, ...]) -> Iterator[Item]:
 
 def start_cautions(job: Job, found: tuple[FuelStart, ...]) -> Iterator[Caution]:
     """Gasoline that gives clearly less since the work; a governor that is off, or lets it race."""
+    yield from _unlike(job)
     for one in found:
         yield from _governed(job, one)
         lost = one.lost
@@ -204,6 +214,23 @@ def start_cautions(job: Job, found: tuple[FuelStart, ...]) -> Iterator[Caution]:
                 "gasket over the throat, choke, air cleaner, adapter the wrong way round."
             )
             yield Caution(path, Severity.CAUTION, "first_start", text, path)
+
+
+def _unlike(job: Job) -> Iterator[Caution]:
+    """The screws of two barrels set far apart."""
+    for key, one in job.metering.items():
+        if one.left is None or one.right is None:
+            continue
+        most, least = (pick(one.left.value, one.right.value) for pick in (max, min))
+        if most / least > SCREWS_APART:
+            _, _, fuel = key.rpartition("-")
+            text = (
+                f"On {fuel_name(fuel)} the barrels' screws stand at {one.left.value:.2f} and "
+                f"{one.right.value:.2f} turns: they are cut alike within an eighth. An air leak, a "
+                "kinked hose or a tired cylinder on one side, or say why in the note of the look."
+            )
+            path = f"metering.{key}.right"
+            yield Caution(path, Severity.CAUTION, "first_start", text, path, fuel=fuel)
 
 
 def _governed(job: Job, one: FuelStart) -> Iterator[Caution]:

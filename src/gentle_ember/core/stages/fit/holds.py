@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.fit import StepRecord
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.stage import (
@@ -41,7 +42,7 @@ def tick_refusals(before: Job, plan: Plan) -> Iterator[Refusal]:
     A note on a step settled earlier settles nothing anew.
     """
     for one in plan.of(fit_sheet).steps:
-        was = before.fit.steps.get(one.step.key, StepRecord())
+        was = before.fit.steps.get(one.step.key, blank(StepRecord))
         settled = (one.record.state, one.record.of)
         if one.step.must and one.record.state == "skipped" and was.state != "skipped":
             text = "This step is not skipped: what comes after it rests on it."

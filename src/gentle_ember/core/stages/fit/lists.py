@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from gentle_ember.core.estimates.jets import moved
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.fit import ComesBack, Fastener, Packed
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, key_of
@@ -43,7 +44,7 @@ def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
     rows: list[ToTake] = []
 
     def add(key: str, what: str, kind: Sort, count: str, uses: tuple[str, ...]) -> None:
-        rows.append(ToTake(key, what, kind, count, uses, packed.get(key, Packed())))
+        rows.append(ToTake(key, what, kind, count, uses, packed.get(key, blank(Packed))))
 
     for what, uses in _gathered((tool, one.step.what) for one in found.steps
                                 for tool in one.step.tools).items():  # fmt: skip
@@ -83,7 +84,7 @@ def fastener_map(found: Sheet) -> tuple[FastenerRow, ...]:
     held = found.case.job.fit.fasteners
     rows = [
         FastenerRow(one.step.key, one.step.what, one.step.mind_back,
-                    held.get(one.step.key, Fastener()))
+                    held.get(one.step.key, blank(Fastener)))
         for one in found.steps if one.step.back and one.step.tools
     ]  # fmt: skip
     known = {row.key for row in rows}

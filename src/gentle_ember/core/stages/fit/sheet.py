@@ -9,6 +9,7 @@ from typing import Literal
 
 from gentle_ember.core.base.figure import Figure
 from gentle_ember.core.estimates.jets import jet_decision
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.fit import StepRecord, Tight
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.case import FitCase, key_of
@@ -143,7 +144,7 @@ def sheet(case: FitCase) -> Sheet:
     found: list[SheetStep] = []
     given = False
     for step in steps:
-        record = records.get(step.key, StepRecord())
+        record = records.get(step.key, blank(StepRecord))
         waits = tuple(key for key in step.after if key in keys and key not in settled)
         state = _state(step, record)
         if state in ("open", "stale") and not waits and not given:
@@ -171,7 +172,7 @@ def _joints(found: Sheet) -> Iterator[JointState]:
     by_joint = {one.step.joint: one for one in found.steps if one.step.joint}
     for at in joints.joints(found.case.trains):
         one = by_joint.get(at.key)
-        tight = found.case.job.fit.tight.get(joint_key(at.key), Tight())
+        tight = found.case.job.fit.tight.get(joint_key(at.key), blank(Tight))
         made = one.state == "done" if one else not at.on_day
         subject = f"{at.subject}@{one.record.on if one else ''}"[:200]
         void = _void(at, one, tight, subject)
@@ -223,6 +224,7 @@ PULLS_OUT = (
     "Backed out so far the stud may pull its thread out of the casting: measure the thread in it, "
     "or choose longer studs."
 )
+LACKS = "Drawn together it still lacks a full nut with a pitch showing: longer studs or extensions."
 
 
 def holding(case: FitCase) -> Callable[[Step], str]:
@@ -242,12 +244,15 @@ def holding(case: FitCase) -> Callable[[Step], str]:
         for fuel, train in case.trains.items()
     }
     pulls_out = case.stud_work is not None and case.stud_work.pulls_out
+    lacks = case.stud_work is not None and case.stud_work.lacks_m > 0
     dead = must_be_put_right(case.job)
     places = {key_of("place", one.key): one.stops[0][0] for one in case.mounts if one.stops}
 
     def held(step: Step) -> str:
         if step.kind == "stud" and pulls_out:
             return everything or PULLS_OUT
+        if step.kind == "stud" and lacks:
+            return everything or LACKS
         if dead and step.phase not in GATES and step.kind not in ("task", "own"):
             return everything or DEAD
         train = trains.get(step.fuel, "") if step.joint else ""

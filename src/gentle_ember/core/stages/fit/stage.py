@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gentle_ember.core.job.job import StageRecord, StageState
+from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.facts import blank
+from gentle_ember.core.job.job import Job, StageRecord, StageState
 from gentle_ember.core.stage import RECORD, Caution, Item, Page, Plan, Stage, anew
 from gentle_ember.core.stages.fit.holds import (
     evidence_items,
@@ -21,7 +23,7 @@ from gentle_ember.core.stages.fit.sheet import fit_sheet
 
 def _begun(plan: Plan) -> bool:
     """Whether the fitting has begun, so that its sheet holds the stage."""
-    stage = plan.job.stages.get("fit", StageRecord())
+    stage = plan.job.stages.get("fit", blank(StageRecord))
     return bool(plan.job.fit.steps) or stage.state is not StageState.NOT_STARTED
 
 
@@ -32,6 +34,16 @@ def items(plan: Plan) -> Iterator[Item]:
         yield from intake_items(plan.of(fit_sheet))
         yield from evidence_items(plan)
     yield from find_items(plan.job)
+
+
+def reopened(before: Job, plan: Plan) -> Iterator[Change]:
+    """Steps a find undoes are open again, from the moment it is noted."""
+    steps = plan.job.fit.steps
+    for key, find in plan.job.fit.finds.items():
+        was = before.fit.finds.get(key)
+        for step in find.undoes:
+            if (was is None or step not in was.undoes) and step in steps:
+                yield Change(f"fit.steps.{step}", remove=True)
 
 
 def cautions(plan: Plan) -> Iterator[Caution]:
@@ -62,4 +74,5 @@ STAGE = Stage(
     items=items,
     cautions=cautions,
     refusals=tick_refusals,
+    follows=reopened,
 )

@@ -12,7 +12,8 @@ from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.generator import CarburetorType, GeneratorSet
 from gentle_ember.core.job.house import House
 from gentle_ember.core.job.job import Job
-from gentle_ember.core.job.site import Gas, Site
+from gentle_ember.core.job.part import PartClass
+from gentle_ember.core.job.site import Gas, RemoteTank, Site
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.physics.hose import GRAVITY
@@ -26,6 +27,8 @@ from gentle_ember.core.stages.method.gas import SMALL_CYLINDERS, WINDOW_PA
 
 CYLINDER_DISTANCE_M, STUB_DISTANCE_M, TANK_DISTANCE_M = 2.0, 10.0, 1.5
 TANK_DEPTH_M = 0.25
+SAME_TANK = 0.15
+"""Share by which a tank's stated size may differ from what is typed."""
 GRAVITY_FACTOR = 2.0
 """Gravity must drive twice the full-load flow."""
 LEAST_PLAIN_PA = 6 * INCH_WC_PA
@@ -133,8 +136,9 @@ def default_template(job: Job, method: str, fuel: FuelKey) -> Template | None:
     gas = gas_of(site, fuel)
     pressure = gas.pressure.value if gas and gas.pressure else None
     if fuel is FuelKey.NATURAL_GAS:
-        high = pressure is not None and pressure > WINDOW_PA[1]
-        return found["utility_2psi" if high else "utility"]
+        if pressure is not None and pressure > WINDOW_PA[1]:
+            return found["utility_2psi"]
+        return found["utility_outlet" if gas and gas.take_off == "outlet" else "utility"]
     if fuel is FuelKey.BIOGAS:
         low = pressure is None or pressure < LEAST_PLAIN_PA
         return found["digester" if low else "digester_plain"]
@@ -155,6 +159,8 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
     intake, assumed = intake_end(job, template.method, catalog)
     here = site_air(site, job.site)
     supply, distance, source, more = _supply(job, site, at, template, needed)
+    if template.fuel is FuelKey.GASOLINE:
+        source = tank_for(site.remote_tank, catalog)
     two = template.source in ("check_pigtails", "changeover")
     counts = {"pigtail": 2} if two else {}
     if template.role("tee"):
@@ -169,9 +175,24 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
         counts,
         None,
         GRAVITY_FACTOR if template.method == "remote_tank_gravity" else 1.0,
+        "" if job.set.fuel_line == "unknown" else job.set.fuel_line,
     )
     offered = _offered(site, template, source)
     return Asked(template, supply, needed, limits, (*assumed, *more), offered)
+
+
+def tank_for(told: RemoteTank, catalog: Catalog) -> str:
+    """The tank of the catalog that holds what the site tells, else the next larger; empty where the
+    site does not say, or none is large enough."""
+    if told.volume is None:
+        return ""
+    tanks = [(part.volume_m3, part.key) for part in catalog.shelf.by_class[PartClass.TANK]
+             if part.volume_m3 is not None and not part.use_instead]  # fmt: skip
+    wanted = told.volume.value
+    near = [one for one in tanks if abs(one[0] / wanted - 1) <= SAME_TANK]
+    if near:
+        return min(near, key=lambda one: abs(one[0] / wanted - 1))[1]
+    return min((one for one in tanks if one[0] > wanted), default=(0.0, ""))[1]
 
 
 def _offered(site: Site, template: Template, source: str) -> tuple[str, ...]:
@@ -232,7 +253,8 @@ def _line(
         if one.kind == template.fuel:
             key = f"gases.{name}"
             break
-    usual = {"utility": STUB_PA, "utility_2psi": TWO_PSI_PA}.get(template.source, DIGESTER_PA)
+    house = {"utility": STUB_PA, "utility_outlet": STUB_PA, "utility_2psi": TWO_PSI_PA}
+    usual = house.get(template.source, DIGESTER_PA)
     assumed: list[tuple[str, str]] = []
     pressure = gas.pressure.value if gas and gas.pressure else None
     if pressure is None:
@@ -248,7 +270,7 @@ def _line(
         source = f"site-{kind}-{gas.stub.replace('/', '-')}"
     still = usual if pressure is None else pressure
     lost, told = 0.0, True
-    if template.source == "utility":
+    if template.source in ("utility", "utility_outlet"):
         lost, told = house_loss(gas.house if gas else House(), needed)
     supply = Supply(still - lost, still if lost else None, pressure is None, lost, told)
     return supply, STUB_DISTANCE_M if distance is None else distance, source, tuple(assumed)

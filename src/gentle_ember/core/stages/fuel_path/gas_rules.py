@@ -10,7 +10,8 @@ from gentle_ember.core.job.part import LINES, REGULATORS, PartClass, System, end
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.cylinder import sun_warms
 from gentle_ember.core.physics.fuel_use import INVERTERS
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import FuelKey, fuel_name
+from gentle_ember.core.physics.mixture import RIGHT
 from gentle_ember.core.physics.propane import saturation_pressure
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.limits import (
@@ -18,7 +19,8 @@ from gentle_ember.core.stages.fuel_path.limits import (
     FIELD_CLAMP_MOST_PA,
     SIGNAL_MOST_PA,
 )
-from gentle_ember.core.stages.fuel_path.templates import SET_SIDE, TEMPLATES
+from gentle_ember.core.stages.fuel_path.mixture import fixed_jet
+from gentle_ember.core.stages.fuel_path.templates import SET_HALF, SET_SIDE, TEMPLATES, same_half
 from gentle_ember.core.stages.fuel_path.trouble import (
     Amount,
     TrainCase,
@@ -295,6 +297,37 @@ def suction(case: TrainCase) -> Iterator[Trouble]:
         )
 
 
+def gas_jet(case: TrainCase) -> Iterator[Trouble]:
+    """A fixed jet must give a mixture that runs, here and on this gas; nothing turns it right.
+
+    The throat's signal is estimated: only what no end of the band would run is a stop.
+    """
+    for _, one, _ in case.of(PartClass.GAS_JET):
+        jet = fixed_jet(case)
+        if jet is None:
+            yield not_known(
+                "gas_jet", one.key, "What the gas jet gives is not known.",
+                "A fixed jet is right by its size alone: the throat before it and the regulator "
+                "must be known.",
+            )  # fmt: skip
+            continue
+        lam, (low, high) = jet.lam, RIGHT
+        amounts = [Amount("λ at full load", lam.value, "ratio")]
+        if jet.wanted is not None:
+            amounts.append(Amount("hole asked for here", jet.wanted.value, "orifice"))
+        why = "It is changed, not turned: another hole for another gas or elevation."
+        if lam.band.low > high:
+            yield stop("gas_jet", one.key, "The gas jet is too small: lean at full load.",
+                       f"Lean burns valves. {why}", *amounts)  # fmt: skip
+        elif lam.band.high < low:
+            yield stop("gas_jet", one.key, "The gas jet is too large: rich at full load.",
+                       f"Rich makes carbon monoxide. {why}", *amounts)  # fmt: skip
+        elif not low <= lam.value <= high:
+            side = "small: lean" if lam.value > high else "large: rich"
+            yield mind("gas_jet", one.key, f"The gas jet is likely too {side} at full load.",
+                       f"{why} A probe or the plug under load decides.", *amounts)  # fmt: skip
+
+
 def biogas(case: TrainCase) -> Iterator[Trouble]:
     """Hydrogen sulfide eats copper and brass; wet gas wants a drip leg and drying."""
     if case.asked.template.fuel is not FuelKey.BIOGAS:
@@ -359,6 +392,15 @@ def one_set(case: TrainCase) -> Iterator[Trouble]:
             theirs = case.catalog.get(there.get(one.slot.role, ""))
             if theirs is None or theirs.key == part.key:
                 continue
+            if part.kind is PartClass.GAS_JET and theirs.kind is PartClass.GAS_JET:
+                yield mind(
+                    "jet_by_gas",
+                    one.key,
+                    f"Each gas has a jet of its own: here also {theirs.name}.",
+                    "The jet is changed with the gas, its joints soaped again: a tag says which "
+                    "is in.",
+                )
+                continue
             if one.slot.role == "set_half" and template.method != "second_gas":
                 yield stop(
                     "two_gases",
@@ -375,6 +417,112 @@ def one_set(case: TrainCase) -> Iterator[Trouble]:
                     "Both gases use the same parts on the set, one gas at a time.",
                     mend="solve",
                 )
+
+
+def one_family(case: TrainCase) -> Iterator[Trouble]:
+    """One half on the set takes the hose of either gas: only a tag tells them apart."""
+    others = same_half(case.job, case.name)
+    for _, one, _ in case.of(PartClass.GAS_HALF):
+        if others and one.slot.role == SET_HALF.key:
+            names = " and ".join(fuel_name(gas) for gas in others)
+            yield mind(
+                "one_family",
+                one.key,
+                f"The hose for {names} goes on this coupler half as well.",
+                "One coupler keeps two gases from being on at once, but not the wrong one from "
+                "being on: each is metered otherwise, and their pressures differ.",
+                mend="A tag with gas and setting on each hose and at the half; read before start.",
+            )
+
+
+def take_off(case: TrainCase) -> Iterator[Trouble]:
+    """Where the set's gas leaves the house's, and who may join to it."""
+    gas = next((one for one in case.site.gases.values() if one.kind == case.name), None)
+    if gas is None or case.asked.template.fuel is not FuelKey.NATURAL_GAS or not case.parts:
+        return
+    first = case.parts[0].key
+    key = next(key for key, one in case.site.gases.items() if one is gas)
+    at = f"sites.{case.job.site}.gases.{key}"
+    if gas.take_off == "meter" and gas.tapped == "owner":
+        yield stop(
+            "take_off", first, "A tee at the meter is not the owner's to make.",
+            "The utility's seal and the pipe of the whole house: a licensed fitter, with the "
+            "utility's word.",
+        )  # fmt: skip
+    if gas.take_off == "appliance" and gas.appliances is None and not gas.house.sections:
+        yield not_known(
+            "take_off", first, "What else hangs on the appliance's line is not told.",
+            "Its pipe was sized for that appliance alone: both at once can starve both.",
+            path=f"{at}.appliances",
+        )  # fmt: skip
+    if gas.take_off == "outlet" and not any(one.slot.role == "outlet_half" for one in case.parts):
+        yield mind(
+            "take_off", first, "The site has a quick outlet; this train takes pipe instead.",
+            "A hose on the outlet needs no piping.", mend="solve",
+        )  # fmt: skip
+
+
+MOUNTED_ON = {"cylinder": "the cylinder", "frame": "the frame", "cover": "a removable cover"}
+
+
+def where_mounted(case: TrainCase) -> Iterator[Trouble]:
+    """What a regulator's place asks for: a cover comes off, a cylinder is changed."""
+    for at, one, part in case.of(*REGULATORS, PartClass.DEMAND):
+        if one.slot.on == "cover":
+            yield mind(
+                "mounted", one.key, f"{part.name.split(',')[0]} is on a removable cover.",
+                "Whoever takes the cover off pulls at its hoses: slack to lay it beside the set, "
+                "or the joint is parted, and soaped each time.",
+            )  # fmt: skip
+        screwed = part.inlet.startswith("cyl:") and at > 0 and case.parts[at - 1].part is not None
+        source = case.parts[at - 1].part if screwed else None
+        if one.slot.on in ("frame", "cover") and source and source.kind is PartClass.CYLINDER:
+            yield stop(
+                "mounted", one.key,
+                f"{part.name.split(',')[0]} screws into the cylinder: it can't sit on "
+                f"{MOUNTED_ON[one.slot.on]}.",
+                "Between cylinder and a regulator elsewhere goes a pigtail for the cylinder's "
+                "pressure.", mend="solve",
+            )  # fmt: skip
+        if part.kind is PartClass.DEMAND and one.slot.on == "cylinder":
+            yield mind(
+                "mounted", one.key, "The demand regulator is on the cylinder.",
+                "Its vapor hose is parted with every cylinder, and an open one leans the engine; "
+                "it hangs as the cylinder stands, and must be upright.",
+            )  # fmt: skip
+
+
+CASE_WARMS_K = 25.0
+"""How much warmer than the air a running case is inside, by class; an estimate."""
+SETTLES = {FuelKey.PROPANE: ("low", "bottom"), FuelKey.NATURAL_GAS: ("high", "top"),
+           FuelKey.BIOGAS: ("high", "top")}  # fmt: skip
+
+
+def in_case(case: TrainCase) -> Iterator[Trouble]:
+    """Inside a case it is hot, and gas that leaks stays where the case has no opening."""
+    through = case.train.through_cover
+    enclosed = case.job.set.set_class in INVERTERS if through is None else through
+    if not enclosed or case.name == AS_FOUND:
+        return
+    inside = [(one, part) for one, part in case.known() if one.slot.role in SET_SIDE
+              and one.slot.on != "cover" and part.kind is not PartClass.GAS_HALF]  # fmt: skip
+    hot = case.asked.limits.hottest_k + CASE_WARMS_K
+    for one, part in inside:
+        if part.hottest_k is not None and part.hottest_k < hot:
+            yield mind(
+                "case_heat", one.key, f"{part.name.split(',')[0]} may get too warm in the case.",
+                "A running case is some 25 K warmer inside than the air: outside it, or away from "
+                "engine and exhaust with air passing.",
+                Amount("made for at most", part.hottest_k, "temperature"),
+                Amount("may get", hot, "temperature"),
+            )  # fmt: skip
+    vents, wants = case.job.set.stack.case_vents, SETTLES.get(case.asked.template.fuel)
+    if inside and wants and vents not in ("unknown", "both", wants[0]):
+        yield mind(
+            "case_vents", inside[0][0].key,
+            f"Gas that leaks in the case collects at its {wants[1]}: no opening there.",
+            "It lies there until something sparks. An opening there, or the regulator outside.",
+        )  # fmt: skip
 
 
 def own_vent(case: TrainCase) -> Iterator[Trouble]:
@@ -410,9 +558,14 @@ RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     sun,
     reach,
     suction,
+    gas_jet,
     biogas,
     one_gas,
     one_set,
+    one_family,
+    take_off,
+    where_mounted,
+    in_case,
     vents,
     own_vent,
 )

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
+from gentle_ember.core.job.ends import join
+from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import shut_off_fitted
-from gentle_ember.core.job.part import PartClass, System, end
-from gentle_ember.core.physics.fuels import GASOLINE_E10
+from gentle_ember.core.job.part import Part, PartClass, System, end
+from gentle_ember.core.job.train import Slot
+from gentle_ember.core.physics.fuels import GASOLINE_E10, FuelKey
 from gentle_ember.core.physics.hose import GRAVITY, GRAVITY_FEED, NEEDLE_HEAD_M, seat_drop, seat_for
-from gentle_ember.core.stages.fuel_path.case import TANK_DEPTH_M
+from gentle_ember.core.stages.fuel_path.case import SAME_TANK, TANK_DEPTH_M
+from gentle_ember.core.stages.fuel_path.ladder import Fitted
 from gentle_ember.core.stages.fuel_path.trouble import (
     Amount,
     TrainCase,
@@ -21,6 +26,8 @@ from gentle_ember.core.stages.fuel_path.trouble import (
     stop,
 )
 
+OWN_HOSE_M = 0.4
+"""What is cut for the own tank's branch where nobody measured it [m]."""
 GASOLINE_VAPOR_PA = 35e3
 """Vapor pressure of gasoline at 20 °C, which fills the head space as air is drawn out."""
 BLOCKED_VENT = Method(
@@ -149,6 +156,82 @@ def one_tank(case: TrainCase) -> Iterator[Trouble]:
         )
 
 
+def own_branch(case: TrainCase) -> tuple[Fitted, ...]:
+    """From the own tank's outlet to the selector's other side, as the train enters its first; empty
+    without a selector, or where its sides are not known.
+
+    The hose is cut off the same reel; fittings between hose and selector come a second time.
+    """
+    selectors = case.of(PartClass.SELECTOR)
+    if not selectors or case.train.template == "":
+        return ()
+    at = selectors[0][0]
+    hoses = [place for place, _, _ in case.of(PartClass.FUEL_HOSE) if place < at]
+    between = case.parts[max(hoses) + 1 : at] if hoses else ()
+    hose = case.parts[max(hoses)].part if hoses else None
+    if hose is None or not hose.inlet or any(one.part is None for one in between):
+        return ()
+    size = end(hose.inlet).size
+    line = case.job.set.fuel_line
+    outlet = Part(
+        key="own-tank-outlet", number="OWN-TANK-OUTLET", name="own tank's outlet", maker="site",
+        kind=PartClass.FUEL_VALVE, outlet=f"barb:{size if line == 'unknown' else line}:m",
+        gases=(FuelKey.GASOLINE,), site=True,
+    )  # fmt: skip
+    told = case.train.own
+    cut = told.length or Fact(value=OWN_HOSE_M, origin=Origin.ASSUMED)
+    return (
+        Fitted("own_outlet", Slot(part=outlet.key, role="own_outlet", there=True), outlet),
+        Fitted("own_hose", Slot(part=hose.key, role="own_hose", length=cut, there=told.kept), hose),
+        *(Fitted(f"own_{n}", Slot(part=one.slot.part, turned=one.slot.turned), one.part)
+          for n, one in enumerate(between)),
+        Fitted("own_side", Slot(part=case.parts[at].slot.part, role="own_side"),
+               case.parts[at].part),
+    )  # fmt: skip
+
+
+OWN_SIDES = {"own_outlet": "own tank's outlet", "own_hose": "own tank's hose",
+             "own_side": "selector, own tank's side"}  # fmt: skip
+"""What the places of the own tank's branch are called, by their roles."""
+
+
+def own_joints(case: TrainCase) -> Iterator[Trouble]:
+    """The own tank's branch must mate like the rest: its outlet has the set's own size."""
+    selector = case.of(PartClass.SELECTOR)
+    for before, after in pairwise(own_branch(case)):
+        first, second = before.part, after.part
+        if first is None or second is None or not (first.outlet and second.inlet):
+            continue
+        found = join(end(first.outlet), end(second.inlet))
+        if not found.mates:
+            yield stop(
+                "own_branch",
+                selector[0][1].key,
+                f"Own tank's branch: {found.why}",
+                "A hose forced over a larger barb, or clamped on a smaller one, comes off or "
+                "weeps onto a hot engine.",
+                mend="A selector and hose of the set's own size, or a stepped connector.",
+            )
+
+
+def tank_size(case: TrainCase) -> Iterator[Trouble]:
+    """The tank in the train is the one the site tells of: run times go by it."""
+    told = case.site.remote_tank.volume
+    for _, one, part in case.of(PartClass.TANK):
+        if told is None or part.volume_m3 is None:
+            continue
+        if abs(part.volume_m3 / told.value - 1) > SAME_TANK:
+            yield mind(
+                "tank_size",
+                one.key,
+                f"{part.name}: another size than the site's tank.",
+                "Run times and what it weighs go by the site's.",
+                Amount("holds", part.volume_m3, "volume"),
+                Amount("the site's", told.value, "volume"),
+                mend="solve",
+            )
+
+
 def fuel_hose(case: TrainCase) -> Iterator[Trouble]:
     """Fuel-rated hose only; the coupler's closing half at the tank."""
     for one, part in case.known():
@@ -176,6 +259,8 @@ RULES: tuple[Callable[[TrainCase], Iterator[Trouble]], ...] = (
     needle_seat,
     tank_valve,
     one_tank,
+    own_joints,
+    tank_size,
     fuel_hose,
 )
 

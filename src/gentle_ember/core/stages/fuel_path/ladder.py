@@ -16,7 +16,7 @@ from gentle_ember.core.base.quantities import (
     REFERENCE_TEMPERATURE_K,
     STANDARD_PRESSURE_PA,
 )
-from gentle_ember.core.job.part import REGULATORS, Part, PartClass
+from gentle_ember.core.job.part import METERS, REGULATORS, Part, PartClass
 from gentle_ember.core.job.train import Slot, Train
 from gentle_ember.core.physics import hose, pipe
 from gentle_ember.core.physics.fuels import Fuel, FuelKey
@@ -400,15 +400,15 @@ def _suction(
     signals: dict[str, float] | None,
     load: str,
 ) -> list[tuple[float, float]]:
-    """Downstream of the demand regulator the load screw takes up what the throat has to spare."""
+    """Downstream of the demand regulator load screw or gas jet takes up what the throat spares."""
     if load == "none" or signals is None:
         return walked
     spare = max(0.0, signals[load] + walked[-1][1])
     found, past_screw = [], False
-    screw = any(one.part is not None and one.part.kind is PartClass.LOAD_SCREW for one in parts)
+    screw = any(one.part is not None and one.part.kind in METERS for one in parts)
     for one, (zone, _), (inlet, outlet) in zip(parts, zones, walked, strict=True):
         if zone is Zone.SUCTION:
-            is_screw = one.part is not None and one.part.kind is PartClass.LOAD_SCREW
+            is_screw = one.part is not None and one.part.kind in METERS
             before = inlet - (spare if past_screw or not screw else 0.0)
             past_screw = past_screw or is_screw
             found.append((before, outlet - (spare if past_screw or not screw else 0.0)))

@@ -45,6 +45,8 @@ class Limits:
     lengths: Mapping[str, float] | None = None
     """Lengths already cut, by role [m]."""
     flow_factor: float = 1.0
+    line: str = ""
+    """Inside of the set's own fuel line [in], where it is known."""
 
     def fits(self, role: Role, part: Part) -> bool:
         """Whether a part can fill a role on this set and site, whatever stands before it."""
@@ -76,6 +78,11 @@ class Limits:
             and not mates(end(part.outlet), end(self.intake))
         ):
             return f"ends in {end(part.outlet).text}; the set has {end(self.intake).text}"
+        if self.line and part.kind in (PartClass.FUEL_INLET, PartClass.SELECTOR):
+            joins = end(part.inlet)
+            # A selector by threads takes fittings on each side: a person may choose it.
+            if joins.system is not System.BARB or joins.size != self.line:
+                return f"the set's own fuel line is {self.line} in"
         if role.half:
             way = part.outlet if role.half == "supply" else part.inlet
             if not way or end(way).system not in (System.GAS_COUPLER, System.FUEL_COUPLER):

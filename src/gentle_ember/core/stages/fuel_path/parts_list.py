@@ -6,16 +6,19 @@ import math
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from itertools import pairwise
 
 from gentle_ember.core.catalog import Kit
 from gentle_ember.core.estimates.jets import JetDecision, jet_decision, moved
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.job.job import Arrival, Decision, Job
-from gentle_ember.core.job.part import MIXERS, Part, PartClass, System, end
+from gentle_ember.core.job.part import METERS, MIXERS, Part, PartClass, System, end
 from gentle_ember.core.physics import studs
 from gentle_ember.core.physics.fasteners import thread_of
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.fuel_path.gasoline_rules import own_branch
 from gentle_ember.core.stages.fuel_path.ladder import Fitted
 from gentle_ember.core.stages.fuel_path.stack import stud_work
 from gentle_ember.core.stages.fuel_path.templates import SET_SIDE
@@ -130,7 +133,7 @@ def _studs(count: Count, job: Job, found: studs.StudJoint, each: int) -> None:
         count.open_questions.append(
             ("thread in the casting, for longer studs", "set.studs.thread_depth")
         )
-    use = {"longer": "longer studs", "extend": "stud extensions", "back_out": ""}[work.way]
+    use = {"longer": "longer studs", "extend": "stud extensions"}.get(work.way, "")
     if work.part is not None:
         count.add(work.part, each, use)
     elif use:
@@ -182,7 +185,7 @@ class PartLine:
 
     def here(self, arrived: Mapping[str, Arrival]) -> bool:
         """Whether all of it has come."""
-        return arrived.get(self.part.key, Arrival()).count >= self.whole
+        return arrived.get(self.part.key, blank(Arrival)).count >= self.whole
 
     @property
     def core(self) -> float:
@@ -327,6 +330,7 @@ def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
                 count.want(PartClass.CLAMP, max(each, doubled), "clamps", inlet=f"barb:{size}:f")
             tapered += upstream.system is System.NPT
         before, doubled = one, each
+    tapered += _own_branch(count, case)
     if tapered:
         tape = count.first(PartClass.SEALANT)
         if tape is not None:
@@ -335,14 +339,30 @@ def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
         _mounting(count, case)
 
 
+def _own_branch(count: Count, case: TrainCase) -> int:
+    """The own tank's hose, fittings and clamps to the selector; how many tapered joints."""
+    tapered = 0
+    branch = own_branch(case)
+    for before, after in pairwise(branch):
+        first, second = before.part, after.part
+        if first is None or second is None or not (first.outlet and second.inlet):
+            continue
+        if after is not branch[-1] and not after.slot.there:
+            count.add(second, after.length_m if second.by_length else 1, "own tank to selector")
+        if before.slot.there and after.slot.there:
+            continue
+        upstream, downstream = end(first.outlet), end(second.inlet)
+        if System.BARB in (upstream.system, downstream.system):
+            count.want(PartClass.CLAMP, 1, "clamps", inlet=f"barb:{upstream.size}:f")
+        tapered += upstream.system is System.NPT
+    return tapered
+
+
 def _times(case: TrainCase, one: Fitted, branches: int) -> int:
     stated = (case.asked.limits.counts or {}).get(one.slot.role)
     if stated is not None:
         return stated
-    doubled = one.part is not None and one.part.kind in (
-        PartClass.LOAD_SCREW,
-        PartClass.VAPOR_HOSE,
-    )
+    doubled = one.part is not None and one.part.kind in (*METERS, PartClass.VAPOR_HOSE)
     return branches if doubled else 1
 
 

@@ -24,8 +24,10 @@ from gentle_ember.core.stages.fuel_path.edit import (
     with_roles,
 )
 from gentle_ember.core.stages.fuel_path.ladder import ladder
+from gentle_ember.core.stages.fuel_path.mixture import fixed_jet
 from gentle_ember.core.stages.fuel_path.search import Impossible, Solution, alternatives, solve
 from gentle_ember.core.stages.fuel_path.templates import (
+    LOAD_SCREW,
     SET_HALF,
     SET_SIDE,
     SUPPLY_HALF,
@@ -82,7 +84,9 @@ def propose(
         limits = replace(asked.limits, lengths=_long_enough(lengths(old), asked))
         asked = replace(asked, limits=limits)
     elif kit is not None:
-        keep = _from_kit(kit, asked.template, catalog)
+        keep = _with_right_jet(
+            job, output, catalog, name, asked, _from_kit(kit, asked.template, catalog), kit
+        )
     else:
         keep = shared(job, name, template)
     best = solve(catalog.shelf, asked.wanted(keep))
@@ -144,6 +148,35 @@ def _from_kit(kit: Mapping[str, float], template: Template, catalog: Catalog) ->
             found[role.key] = key
             break
     return found
+
+
+def _with_right_jet(
+    job: Job,
+    output: OutputSection,
+    catalog: Catalog,
+    name: str,
+    asked: Asked,
+    keep: dict[str, str],
+    kit: Mapping[str, float],
+) -> dict[str, str]:
+    """What is kept of a kit, with its smallest gas jet that is not too small here."""
+    jets = [
+        key for key in kit
+        if key in catalog.parts and catalog.parts[key].kind is PartClass.GAS_JET
+    ]  # fmt: skip
+    if len(jets) < 2 or keep.get(LOAD_SCREW.key) not in jets:
+        return keep
+    first = solve(catalog.shelf, asked.wanted({**keep, LOAD_SCREW.key: jets[0]}))
+    if isinstance(first, Impossible):
+        return keep
+    section = train_section(job, output, catalog, name, train_of(asked.template, first.parts))
+    jet = fixed_jet(section.case) if section is not None else None
+    if jet is None or jet.wanted is None:
+        return keep
+    holes = {key: catalog.parts[key].orifice_m or 0.0 for key in jets}
+    large = [key for key in jets if holes[key] >= jet.wanted.value]
+    best = min(large, key=lambda key: holes[key]) if large else max(jets, key=lambda k: holes[k])
+    return {**keep, LOAD_SCREW.key: best}
 
 
 def _is_half(part: Part, half: str) -> bool:

@@ -309,9 +309,10 @@ def whole(case: TrainCase) -> Iterator[Trouble]:
         here = {case.catalog[key].outlet for key in case.asked.sources if key in case.catalog}
         if here and first.part.outlet not in here:
             there = " or ".join(sorted(end(one).text for one in here))
+            begins = end(first.part.outlet).text if first.part.outlet else "a source turned round"
             yield stop(
                 "other_source", first.key,
-                f"The train begins at {end(first.part.outlet).text}; this site has {there}.",
+                f"The train begins at {begins}; this site has {there}.",
                 "Train and site must agree, or it can't be joined on the day.", mend="solve",
             )  # fmt: skip
 

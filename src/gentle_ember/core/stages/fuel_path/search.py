@@ -185,11 +185,7 @@ class SearchTable:
             None,
             None,
         )
-        return [
-            self._put(start, way, role)
-            for way in self.ways[0].get("", ())
-            if not wanted.limits.source or way[0].key == wanted.limits.source
-        ]
+        return [self._put(start, way, role) for way in self.ways[0].get("", ())]
 
     def onward(self, depth: int, state: SearchState) -> Iterator[SearchState]:
         """States past the next role, through up to two fittings and one part that fills it."""
@@ -319,6 +315,12 @@ def allowed(wanted: WantedPlace, role: Role, part: Part) -> bool:
     if part.key in wanted.without or not part.takes(wanted.demand.fuel.key):
         return False
     forced = wanted.only.get(role.key)
+    if part.kind is PartClass.GAS_JET and forced is None and wanted.keep.get(role.key) != part.key:
+        # A fixed jet goes in only where it is in already, or in the kit: a screw can be set.
+        return False
+    source = wanted.limits.source
+    if source and role is wanted.template.roles[0] and part.key != source:
+        return False
     if forced is not None and part.key not in forced:
         return False
     return wanted.limits.fits(role, part)

@@ -22,7 +22,7 @@ from gentle_ember.core.stages.method.stack import adapter_m, joint_of, outward_m
 class StudWork:
     """What is done to each stud, and the part it takes; `held_m` is thread in the casting [m]."""
 
-    way: Literal["longer", "back_out", "extend"]
+    way: Literal["longer", "back_out", "extend", "pull"]
     joint: studs.StudJoint
     short_m: float
     held_m: float
@@ -44,6 +44,11 @@ class StudWork:
         return self.way == "back_out" and (not self.measured or self.left_m < self.least_m)
 
     @property
+    def lacks_m(self) -> float:
+        """What drawing the stack together leaves short of a full nut [m]."""
+        return studs.shortfall(self.joint) if self.way == "pull" else 0.0
+
+    @property
     def out_m(self) -> float:
         """How far it stands out then [m]; of an extension, the least it must."""
         if self.way == "back_out":
@@ -62,9 +67,10 @@ def stud_work(job: Job, joint: studs.StudJoint, parts: Iterable[Part]) -> StudWo
         parts: the catalog.
 
     Returns:
-        None where a full nut goes on with a pitch showing as they are.
+        None where a full nut goes on with a pitch showing, the gaskets not even squeezed.
     """
-    if studs.full_nut(joint):
+    draws = studs.pulled(joint)
+    if studs.full_nut(joint) and not draws:
         return None
     depth = job.set.studs.thread_depth
     held = depth.value if depth else 2 * joint.diameter_m
@@ -83,9 +89,9 @@ def stud_work(job: Job, joint: studs.StudJoint, parts: Iterable[Part]) -> StudWo
         (part for part in fitting if part.kind is PartClass.STUD_EXTENSION),
         key=lambda part: part.price, default=None,
     )  # fmt: skip
-    way = job.fit.studs or ("longer" if longer is not None else "extend")
-    short = studs.shortfall(joint)
-    part = {"longer": longer, "extend": extension, "back_out": None}[way]
+    way = job.fit.studs or ("pull" if draws else "longer" if longer is not None else "extend")
+    short = draws or studs.shortfall(joint)
+    part = {"longer": longer, "extend": extension, "back_out": None, "pull": None}[way]
     turns = studs.turns_out(short, joint.pitch_m)
     least = studs.least_in_casting(joint.diameter_m, job.set.studs.metal)
     return StudWork(way, joint, short, held, depth is not None, part, turns, least)

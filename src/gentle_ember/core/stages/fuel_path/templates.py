@@ -6,7 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import product
 
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass as P
+from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import FuelKey
 
 
@@ -38,7 +40,7 @@ BULKHEAD = _role("bulkhead", "bulkhead", P.BULKHEAD)
 PIPE = _role("pipe", "fixed pipe", P.PIPE, reach=True)
 DEMAND = _role("demand", "demand regulator", P.DEMAND)
 LOCK_OFF = _role("lock_off", "lock-off", P.LOCK_OFF)
-LOAD_SCREW = _role("load_screw", "load screw", P.LOAD_SCREW)
+LOAD_SCREW = _role("load_screw", "load screw or gas jet", P.LOAD_SCREW, P.GAS_JET)
 TEE = _role("tee", "tee", P.TEE)
 VAPOR = _role("vapor_hose", "vapor hose", P.VAPOR_HOSE)
 
@@ -88,6 +90,17 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         FuelKey.NATURAL_GAS,
         "house gas at 7 in w.c.",
         (_role("source", "gas stub", P.STUB), SHUT_OFF, PIPE),
+    ),
+    "utility_outlet": (
+        FuelKey.NATURAL_GAS,
+        "house gas, quick outlet and a hose",
+        (
+            _role("source", "gas stub", P.STUB),
+            SHUT_OFF,
+            _role("outlet_half", "house outlet", P.GAS_HALF, half="supply"),
+            _role("outlet_plug", "hose plug", P.GAS_HALF, half="set"),
+            _role("run_hose", "hose from the outlet", P.GAS_HOSE, reach=True),
+        ),
     ),
     "utility_2psi": (
         FuelKey.NATURAL_GAS,
@@ -200,6 +213,16 @@ SET_SIDE = frozenset(
     for role in (SET_HALF, HOSE, BULKHEAD, *(one for ending in ENDINGS.values() for one in ending))
 )
 """Roles on the set itself: two gases share the parts that fill them, one gas at a time."""
+
+
+def same_half(job: Job, name: str) -> tuple[str, ...]:
+    """Other gases of a job whose hoses go on the same coupler half of the set as this one's."""
+    halves = {
+        gas: slot.part
+        for gas, train in job.trains.items() if gas not in (AS_FOUND, FuelKey.GASOLINE)
+        for slot in train.slots.values() if slot.role == SET_HALF.key and slot.part
+    }  # fmt: skip
+    return tuple(gas for gas, half in halves.items() if gas != name and half == halves.get(name))
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,10 +8,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.job import Job, StageRecord, StageState
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.metering.settings import gas_metering
 from gentle_ember.core.stages.fit.smell import drill
 from gentle_ember.core.stages.method.networks import PASSING, fuel_states, safe_orders
 from gentle_ember.core.stages.method.ways import taken, ways_here
@@ -82,6 +84,8 @@ NEVER = (
     "Never a cylinder indoors, in a cellar or in a closed car.",
     "Never open or turn the load screw: it is locked where it was measured.",
 )
+NEVER_JET = "Never drill or change the gas jet: it is for one gas and one elevation."
+NEVER_COVER = "Never lift the cover by its hose: the regulator sits on it. Source shut first."
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +132,7 @@ def cards(plan: Plan) -> Cards:
 
 
 def _draft(job: Job) -> str:
-    record = job.stages.get("first_start", StageRecord())
+    record = job.stages.get("first_start", blank(StageRecord))
     if record.state is StageState.DONE:
         return ""
     return "Draft: the first start is not signed yet, so nobody has tried these orders."
@@ -173,4 +177,8 @@ def _blocks(plan: Plan) -> Iterator[Block]:
         "propane": any(site.cylinders for site in plan.job.sites.values()),
     }
     yield from (block for fuel, block in WRONG if at_hand[fuel])
-    yield Block("Never", NEVER, sign="never")
+    jets = any(gas.jet is not None for gas in plan.of(gas_metering))
+    never = (*NEVER[:-1], NEVER_JET) if jets else NEVER
+    cover = any(slot.on == "cover" for one in plan.job.trains.values()
+                for slot in one.slots.values())  # fmt: skip
+    yield Block("Never", (*never, NEVER_COVER) if cover else never, sign="never")

@@ -12,17 +12,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import permutations
 
-import numpy as np
-
 from gentle_ember.core.base.figure import Band, Figure, Input, Method, Origin, Rounding
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
-from gentle_ember.core.physics.mixture import INTAKE_SHARE, SET_TO, Metered, drawing
+from gentle_ember.core.physics.mixture import RIGHT, SET_TO, Metered, drawn
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.first_start.metering.sweep import EIGHTH, on_screw
-from gentle_ember.core.stages.fuel_path.mixture import metered
+from gentle_ember.core.stages.fuel_path.mixture import FixedJet, fixed_jet, metered
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, at_hand, trains_to_build
 from gentle_ember.core.stages.load_test.jets import jets_here
 
@@ -48,6 +46,7 @@ PROVEN_THERE: dict[str, str] = {
     "lock_up": "Lock-up and pressure of the regulators on this gas; the hose of the other gas off.",
     "start": "First start on {fuel} there, the start gate gone through.",
     "swept": "Load screw: {turned}swept or read by a probe under load there, then locked.",
+    "jet_read": "Gas jet: the one for this gas in, read by a probe or the plug under load there.",
     "looks": "No load, eco and a load step looked at again.",
     "load_test": "Load test: 20 minutes near what it gives there, the plug after it.",
     "tag": "The setting, the place and the date on the tag at the screw.",
@@ -147,11 +146,25 @@ def _move(plan: Plan, start: MovePlace, goal: MovePlace) -> MoveSheet:
     lam = screw = None
     if first is not None and second is not None:
         lam, screw = _screw(plan.job, start, goal, first, second)
-    eighths, says = _turned(plan.job, start, goal, screw, lam)
+    jet = fixed_jet(second.case) if second is not None else None
+    if jet is None:
+        eighths, says = _turned(plan.job, start, goal, screw, lam)
+    else:
+        lam, screw, eighths, says = jet.lam, None, 0, _jet_there(jet)
     return MoveSheet(
         start, goal, screw, lam, eighths, says, tuple(_rows(here, there, start, goal)),
-        tuple(_again(plan.job, start, goal, eighths)), tuple(_stops(second)),
+        tuple(_again(plan.job, start, goal, eighths, jet)), tuple(_stops(second)),
     )  # fmt: skip
+
+
+def _jet_there(jet: FixedJet) -> str:
+    """What is said of a fixed jet at another place."""
+    low, high = RIGHT
+    if low <= jet.lam.value <= high:
+        return "The gas jet stays; a probe or the plug under load there decides."
+    size = f" About {jet.wanted.value * 1e3:.1f} mm is asked for." if jet.wanted else ""
+    side = "small: lean" if jet.lam.value > high else "large: rich"
+    return f"The gas jet is likely too {side} there.{size} Change it, soap its joints, read it."
 
 
 def _train(plan: Plan, fuel: FuelKey) -> TrainSection | None:
@@ -160,9 +173,7 @@ def _train(plan: Plan, fuel: FuelKey) -> TrainSection | None:
 
 def _passed(of: Metered, section: TrainSection, *, smooth: bool) -> float:
     """Gas through an opening left alone at full load [kg/s, of one opening]."""
-    duty = 1.0 if smooth else INTAKE_SHARE * of.cylinders
-    drawn = float(drawing(np.array([of.steady_pa(duty)]), of.opening_pa, duty)[0])
-    return drawn * math.sqrt(section.case.asked.demand.gas_density)
+    return drawn(of, smooth=smooth) * math.sqrt(section.case.asked.demand.gas_density)
 
 
 def _screw(
@@ -278,7 +289,9 @@ def _rows(here: Plan, there: Plan, start: MovePlace, goal: MovePlace) -> Iterato
             yield Beside("λ on the coldest night", jets.coldest, jets_there.coldest)
 
 
-def _again(job: Job, start: MovePlace, goal: MovePlace, eighths: int) -> Iterator[ToProve]:
+def _again(
+    job: Job, start: MovePlace, goal: MovePlace, eighths: int, jet: FixedJet | None
+) -> Iterator[ToProve]:
     """What is proven there before it is left running."""
     gas, other = goal.fuel is not FuelKey.GASOLINE, goal.fuel is not start.fuel
     elevations = [job.sites[place.site].elevation for place in (start, goal)]
@@ -287,7 +300,8 @@ def _again(job: Job, start: MovePlace, goal: MovePlace, eighths: int) -> Iterato
         - (elevations[1].value if elevations[1] else 0.0)
     ) >= FAR_UP_M  # fmt: skip
     asked = {
-        "soaped": gas, "distances": gas, "lock_up": gas and other, "start": True, "swept": gas,
+        "soaped": gas, "distances": gas, "lock_up": gas and other, "start": True,
+        "swept": gas and jet is None, "jet_read": jet is not None,
         "looks": gas, "load_test": far or other, "tag": gas, "jet_tag": not gas,
     }  # fmt: skip
     turned = "turned, so " if eighths else ""

@@ -11,11 +11,12 @@ from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.choices import CHOICES
-from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.facts import Fact, blank
 from gentle_ember.core.job.job import Confirmation, Job, StageState, step_done
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import NAMES, FuelKey
 from gentle_ember.core.stage import Plan
+from gentle_ember.core.stages.first_start.metering.settings import gas_metering
 from gentle_ember.core.stages.first_start.starts import first_starts
 from gentle_ember.core.stages.fit.holds import evidence
 from gentle_ember.core.stages.fit.steps.mounts import way_step
@@ -70,7 +71,7 @@ def record(plan: Plan) -> tuple[RecordSection, ...]:
         *(_train(plan, fuel) for fuel in plan.of(trains_to_build)),
         *(_proof(plan, one) for one in plan.of(tightness)),
         RecordSection("First starts", tuple(_starts(plan))),
-        RecordSection("Settings", tuple(_settings(plan.job))),
+        RecordSection("Settings", tuple(_settings(plan))),
         RecordSection("Load tests", tuple(_loads(plan))),
         RecordSection("Set differently, by whom and why", tuple(_otherwise(plan.job))),
         RecordSection("Stages signed", tuple(_signed(plan.job))),
@@ -139,7 +140,7 @@ def _work(plan: Plan) -> Iterator[Row]:
     if jets.fitted.number is not None:
         yield _fact("main jet in it now", jets.fitted.number, "count")
     for key, title in (("fitter", "fitter's license and permit"), ("utility", "utility")):
-        seen = job.confirmed.get(key, Confirmation())
+        seen = job.confirmed.get(key, blank(Confirmation))
         if seen.done:
             yield Row(title, seen.number or "confirmed", by=seen.by)
     yield from _changed_on_it(job)
@@ -219,12 +220,26 @@ def _starts(plan: Plan) -> Iterator[Row]:
                 yield Row(f"{one.name}: {look.text}", seen.state or MISSING, by=seen.by)
 
 
-def _settings(job: Job) -> Iterator[Row]:
+def _settings(plan: Plan) -> Iterator[Row]:
+    job = plan.job
+    by_jet = {one.key: one for one in plan.of(gas_metering) if one.jet is not None}
     for key, one in job.metering.items():
         site, _, fuel = key.rpartition("-")
         where = job.sites[site].name if site in job.sites else site
+        if (gas := by_jet.get(key)) is not None and gas.jet is not None:
+            read = gas.jet_read
+            name = f"gas jet, {fuel.replace('_', ' ')}, {where or 'the site'}"
+            yield _said(name, gas.jet.part.name, read.by if read else "")
+            if read is not None and read.lam is not None:
+                yield _fact(f"{name}: λ under load", read.lam, "ratio", read.by)
+            continue
         name = f"load screw, {fuel.replace('_', ' ')}, {where or 'the site'}"
         yield _fact(name, one.locked, "turns", one.locked_by)
+        for side, fact in (("idle screw", one.idle), ("left", one.left), ("right", one.right)):
+            if fact is not None:
+                yield _fact(f"{name}: {side}", fact, "turns", one.locked_by)
+        if one.seat:
+            yield _said(f"{name}: counted from", one.seat, one.locked_by)
 
 
 def _loads(plan: Plan) -> Iterator[Row]:
@@ -283,7 +298,7 @@ def _noted(plan: Plan) -> Iterator[Row]:
 
 
 def _photos(plan: Plan) -> Iterator[Row]:
-    said = plan.job.confirmed.get("photos", Confirmation())
+    said = plan.job.confirmed.get("photos", blank(Confirmation))
     for one in plan.of(evidence):
         if one.missing:
             yield Row(one.shows, said.number.strip() or "NONE TAKEN", by=said.by)

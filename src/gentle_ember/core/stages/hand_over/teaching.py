@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.hand_over import OwnerDrill
 from gentle_ember.core.physics.sequences import Sequence
 from gentle_ember.core.stage import TO_DO, Item, Plan
@@ -51,7 +52,9 @@ def drills(plan: Plan) -> tuple[DrillHere, ...]:
             continue
         key = order.key.replace(".", "-")
         found.append(
-            DrillHere(key, order.name, order.lines, moves_mark(order), held.get(key, OwnerDrill()))
+            DrillHere(
+                key, order.name, order.lines, moves_mark(order), held.get(key, blank(OwnerDrill))
+            )
         )
     return tuple(found)
 

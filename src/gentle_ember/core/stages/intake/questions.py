@@ -12,6 +12,10 @@ from gentle_ember.core.physics.fuel_use import INVERTERS, SetClass
 from gentle_ember.core.stages.intake.walk_round import used
 
 Options = tuple[tuple[str | bool | int | None, str], ...]
+VENTS = (
+    ("unknown", "not looked at"), ("cap_lever", "lever on the cap"),
+    ("cap_open", "cap, always open"), ("canister", "canister"),
+)  # fmt: skip
 YES_NO: Options = ((None, "not looked at"), (True, "yes"), (False, "no"))
 
 PLACES: dict[str, str] = {
@@ -91,14 +95,23 @@ ASKS: tuple[Ask, ...] = (
         (("unknown", "not looked at"), ("1/4", "1/4 in"), ("5/16", "5/16 in"))),
     Ask(
         "set.tank_vent", "tank", "Tank vent", "a shut vent stalls it", "choice",
-        (("unknown", "not looked at"), ("cap_lever", "lever on the cap"),
-         ("cap_open", "cap, always open"), ("canister", "canister")),
+        VENTS,
     ),
     Ask(
         "set.carburetor.type", "carburetor", "Carburetor", "decides the method", "choice",
         (("unknown", "not looked at"), ("float", "one barrel, float bowl"),
          ("two_barrel", "two barrels"), ("multi_fuel", "multi-fuel")),
     ),
+    Ask("set.carburetor.gasket", "carburetor", "Between it and the engine",
+        "an insulator keeps the bowl cool", "choice",
+        (("unknown", "not looked at"), ("paper", "paper gasket"),
+         ("insulator", "insulator block"), ("both", "insulator, gaskets each side"))),
+    Ask("set.carburetor.connectors", "carburetor", "What plugs into it",
+        "another carburetor must take the same", "text"),
+    Ask("set.stack.case_vents", "room", "Openings of the case", "gas that leaks must get out",
+        "choice", (("unknown", "not looked at"), ("none", "none"), ("low", "low down"),
+                   ("high", "high up"), ("both", "low and high")),
+        applies=lambda job: job.set.set_class in INVERTERS),
     Ask(
         "set.carburetor.fuel_solenoid", "carburetor", "Fuel solenoid on the bowl",
         "its lead may be wanted", "choice", YES_NO,

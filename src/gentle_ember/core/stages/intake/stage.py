@@ -76,7 +76,9 @@ STAGE = Stage(
             ),
         ),
         Page("walk", "Walk-round", ("inspection",), ("findings",)),
-        Page("wish", "Wish", ("legs", "outlets", "motors"), ("load", "wants", "wish")),
+        Page(
+            "wish", "Wish", ("legs", "outlets", "motors", "known_loads"), ("load", "wants", "wish")
+        ),
         Page("site", "Site", ("noise",), ("sites", "site")),
         Page("sketch", "Sketch", ("sketch",), ("sites.*.sketch",)),
         RECORD,

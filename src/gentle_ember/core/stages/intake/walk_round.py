@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.facts import Fact, blank
 from gentle_ember.core.job.generator import Vent
 from gentle_ember.core.job.job import Decision, Finding, Job, Look
 from gentle_ember.core.physics.fuel_use import SetClass
@@ -33,6 +33,14 @@ class Work:
     parts: tuple[str, ...]
     minutes: int
     holds: str
+    instead: tuple[str, tuple[str, ...], int] | None = None
+    """Title, parts and minutes of replacing it, where that is other work than mending it."""
+
+    def as_decided(self, decision: Decision) -> tuple[str, tuple[str, ...], int]:
+        """Title, parts and minutes of what was decided; mended until it is."""
+        if decision is Decision.REPLACE and self.instead is not None:
+            return self.instead
+        return self.title, self.parts, self.minutes
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,7 +180,13 @@ CHECKS: tuple[Check, ...] = (
         "Filter in the tank",
         "Clean, drains a full stream at the bowl screw.",
         "Rust, scale, a thin stream.",
-        Work("Clean the tank, replace the filter", ("in-tank filter",), 45, "first_start"),
+        Work(
+            "Clean the tank, replace the filter",
+            ("in-tank filter",),
+            45,
+            "first_start",
+            ("Replace the tank and its filter", ("fuel tank", "in-tank filter"), 35),
+        ),
         "stream, mL in 15 s",
         used,
     ),
@@ -192,7 +206,13 @@ CHECKS: tuple[Check, ...] = (
         "Carburetor clean, complete and dry",
         "No weep at the bowl, no varnish; every spring, screw and gasket there.",
         "Leaks, gummed, stuck float, or parts missing.",
-        Work("Clean or replace the carburetor", ("carburetor or gasket kit",), 60, "fit"),
+        Work(
+            "Clean or rebuild the carburetor",
+            ("carburetor or gasket kit",),
+            60,
+            "fit",
+            ("Replace the carburetor", ("carburetor", "carburetor gasket"), 40),
+        ),
     ),
     Check(
         "gaskets",
@@ -253,7 +273,13 @@ CHECKS: tuple[Check, ...] = (
         "Compression, or leak-down, of a worn engine",
         "By the book's figure, throttle open; or leak-down under 20 %. Cylinders within 15 %.",
         "Low, or over 20 %, or hissing at intake, exhaust or breather.",
-        Work("Repair the engine, or leave it unconverted", ("head gasket or rings",), 180, "fit"),
+        Work(
+            "Repair the engine, or leave it unconverted",
+            ("head gasket or rings",),
+            180,
+            "fit",
+            ("Replace the engine", ("short engine",), 150),
+        ),
         "psi or percent, each cylinder",
         worn,
     ),
@@ -273,7 +299,13 @@ CHECKS: tuple[Check, ...] = (
         "Exhaust and spark arrester",
         "Tight, screen clean and there.",
         "Leaks, loose, arrester gone or clogged.",
-        Work("Repair the exhaust, clean the arrester", ("muffler gasket",), 30, "first_start"),
+        Work(
+            "Repair the exhaust, clean the arrester",
+            ("muffler gasket",),
+            30,
+            "first_start",
+            ("Replace the muffler", ("muffler", "muffler gasket"), 25),
+        ),
     ),
     Check(
         "frame",
@@ -316,7 +348,7 @@ def checks(job: Job) -> tuple[Check, ...]:
 
 def finding(job: Job, key: str) -> Finding:
     """What was found at a place; not looked at when nothing was."""
-    return job.findings.get(key, Finding())
+    return job.findings.get(key, blank(Finding))
 
 
 def tasks(job: Job) -> tuple[Task, ...]:
@@ -334,13 +366,14 @@ def tasks(job: Job) -> tuple[Task, ...]:
         else:
             continue
         record = job.fit.steps.get(f"task-{check.key}")
+        title, parts, minutes = check.work.as_decided(seen.decision)
         found.append(
             Task(
                 check.key,
-                check.work.title,
+                title,
                 why,
-                check.work.parts,
-                check.work.minutes,
+                parts,
+                minutes,
                 check.work.holds,
                 seen.decision,
                 seen.done or (record is not None and record.state == "done"),

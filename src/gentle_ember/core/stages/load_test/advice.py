@@ -8,11 +8,12 @@ from typing import Literal
 
 from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.physics import jets
+from gentle_ember.core.physics.mixture import RIGHT
 from gentle_ember.core.physics.output import LAMBDA_AS_JETTED
 from gentle_ember.core.stages.load_test.plug import Leaning, PlugRead
 
-GAS_TARGET, GAS_RIGHT = 0.97, (0.85, 1.08)
-"""λ at load a gas screw is set for, air-cooled, and between which it is left."""
+GAS_TARGET = 0.97
+"""λ at load a gas screw is set for, air-cooled."""
 HELD_LEAST = 0.90
 """Share of what was expected below which an output is looked into."""
 
@@ -33,8 +34,9 @@ class RunAdvice:
 class RunEvidence:
     """What a run gave: mean λ at load, the plug, what was held against what was expected.
 
-    `jet` and `turns` are what it ran with; `at_hand` the jets to choose from; `bore` whether jet
-    numbers are bores and not flows; `ready` whether the run itself counts.
+    `gas_jet` says that a fixed jet meters the gas. `jet` and `turns` are what it ran with;
+    `at_hand` the jets to choose from; `bore` whether jet numbers are bores and not flows; `ready`
+    whether the run itself counts.
     """
 
     gas: bool
@@ -47,6 +49,7 @@ class RunEvidence:
     at_hand: tuple[float, ...] = ()
     bore: bool = True
     ready: bool = True
+    gas_jet: bool = False
 
 
 def advise(seen: RunEvidence) -> RunAdvice:
@@ -113,9 +116,9 @@ def _leaning(seen: RunEvidence) -> Leaning:
 
 
 def _of_gas(lam: float) -> Leaning:
-    if lam > GAS_RIGHT[1]:
+    if lam > RIGHT[1]:
         return Leaning.LEAN
-    return Leaning.RICH if lam < GAS_RIGHT[0] else Leaning.RIGHT
+    return Leaning.RICH if lam < RIGHT[0] else Leaning.RIGHT
 
 
 def _of_gasoline(lam: float) -> Leaning:
@@ -138,6 +141,8 @@ def _reasons(seen: RunEvidence) -> tuple[str, ...]:
 
 def _richer(seen: RunEvidence, *, stop: bool) -> RunAdvice:
     why = _reasons(seen)
+    if seen.gas_jet:
+        return RunAdvice("jet_up", why, expects=GAS_TARGET, stop=stop)
     if seen.gas:
         turns = None
         if seen.turns is not None:
@@ -159,6 +164,8 @@ def _richer(seen: RunEvidence, *, stop: bool) -> RunAdvice:
 
 def _leaner(seen: RunEvidence) -> RunAdvice:
     why = _reasons(seen)
+    if seen.gas_jet:
+        return RunAdvice("jet_down", why, expects=GAS_TARGET)
     if seen.gas:
         turns = None
         if seen.turns is not None:

@@ -15,7 +15,7 @@ from gentle_ember.core.estimates.jets import (
 )
 from gentle_ember.core.estimates.output import coldest_mixture
 from gentle_ember.core.job.change import Change
-from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.facts import Fact, blank
 from gentle_ember.core.job.generator import ChosenJet, Jets
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.load_test import LoadTest, Run
@@ -206,7 +206,9 @@ def jet_settled(before: Job, plan: Plan) -> Iterator[Change]:
     if test is None or test.last is None or test.last.record.jet is None or test.last.simulated:
         return
     last, jet = test.last, test.last.record.jet.value
-    was = before.load_tests.get(test.key, LoadTest()).runs.get(last.key, Run()).decided.what
+    was = (
+        before.load_tests.get(test.key, blank(LoadTest)).runs.get(last.key, blank(Run)).decided.what
+    )
     what, at = last.record.decided.what, "set.carburetor.jets.chosen"
     if what == was:
         return

@@ -161,7 +161,8 @@ def _model(plan: Plan, fuels: Sequence[FuelKey], resolved: Machine) -> SetModel:
         shaft = job.set.shaft_power.value if job.set.shaft_power else None
         start = by_power(resolved, shaft, fuel, job.set.barrels).value * SET_TO if screw else 0.0
         locked = record.locked.value if record and record.proven and record.locked else 0.0
-        lam = SET_TO if key is not FuelKey.GASOLINE else (rich or LAMBDA_AS_JETTED)
+        by_gas = throat.set_to if throat is not None else SET_TO
+        lam = by_gas if key is not FuelKey.GASOLINE else (rich or LAMBDA_AS_JETTED)
         limit = running_w(unbound, here, fuel, job.schools)
         found[key] = OnFuel(fuel, limit, lam, throat, reckoned, start, locked)
     return SetModel(job, resolved, here, found)

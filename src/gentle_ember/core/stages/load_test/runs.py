@@ -200,7 +200,7 @@ class RunJudged:
                 any(one.ran == "hunting" for one in self._loaded),
                 record.jet.value if record.jet else None,
                 record.turns.value if record.turns else None,
-                self.at_hand, self.bore, self.counts,
+                self.at_hand, self.bore, self.counts, self.plate.gas_jet,
             )
         )  # fmt: skip
 

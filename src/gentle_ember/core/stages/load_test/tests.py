@@ -13,7 +13,7 @@ from gentle_ember.core.estimates.jets import jets_at_hand
 from gentle_ember.core.estimates.measured import estimated_output
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.change import Change
-from gentle_ember.core.job.facts import Fact, facts_of
+from gentle_ember.core.job.facts import Fact, blank, facts_of
 from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.load_test import LoadTest, Run
 from gentle_ember.core.job.part import PartClass
@@ -124,13 +124,14 @@ def _of_fuel(
     holds: bool,
 ) -> FuelLoadTest:
     key = f"{job.site}-{fuel}"
-    record = job.load_tests.get(key, LoadTest())
+    record = job.load_tests.get(key, blank(LoadTest))
     legs = legs_of(job.set)
     hertz = job.set.hertz.value if job.set.hertz else 60.0
     plate = Nameplate(
         resolved.rated.value, leg_volts(job.set), hertz, legs, job.set.set_class in INVERTERS,
         fuel is not FuelKey.GASOLINE,
         job.set.rated_speed.value if job.set.bare and job.set.rated_speed else None,
+        _by_jet(job, fuel),
     )  # fmt: skip
     value = LEAST * expected.value
     least = Figure(
@@ -150,6 +151,13 @@ def _of_fuel(
         tuple(_loads(job, catalog, record)), holds,
         heating_here(job.set, job.sites[job.site], job.site, fuel), runs,
     )  # fmt: skip
+
+
+def _by_jet(job: Job, fuel: FuelKey) -> bool:
+    """Whether a fixed jet meters a gas."""
+    train = job.trains.get(fuel)
+    parts = (job.parts.get(slot.part) for slot in train.slots.values()) if train else ()
+    return any(part is not None and part.kind is PartClass.GAS_JET for part in parts)
 
 
 def _loads(job: Job, catalog: Catalog, record: LoadTest) -> Iterator[BankLoad]:
@@ -174,9 +182,9 @@ def loads_put_on(before: Job, plan: Plan) -> Iterator[Act]:
     for key, test in plan.job.load_tests.items():
         site, _, fuel = key.rpartition("-")
         name = fuel_name(fuel)
-        known = before.load_tests.get(key, LoadTest()).runs
+        known = before.load_tests.get(key, blank(LoadTest)).runs
         for run_key, run in test.runs.items():
-            if _read(run) - _read(known.get(run_key, Run())):
+            if _read(run) - _read(known.get(run_key, blank(Run))):
                 at = f"load_tests.{key}.runs.{run_key}"
                 rating = plan.job.set.running
                 near = rating is not None and _most(run) > NEAR_RATING * rating.value
@@ -202,9 +210,9 @@ NEAR_RATING = 0.6
 def smells_noted(before: Job, plan: Plan) -> Iterator[Change]:
     """Gas smelled at load is a smell of gas like any other: it stops the job."""
     for test_key, test in plan.job.load_tests.items():
-        known = before.load_tests.get(test_key, LoadTest()).runs
+        known = before.load_tests.get(test_key, blank(LoadTest)).runs
         for run_key, run in test.runs.items():
-            was = known.get(run_key, Run()).readings
+            was = known.get(run_key, blank(Run)).readings
             for key, one in run.readings.items():
                 if one.smell == "gas" and (key not in was or was[key].smell != "gas"):
                     at = f"{test_key}-{run_key}-{key}"

@@ -49,6 +49,8 @@ class Nameplate:
     gas: bool
     speed: float | None = None
     """Working speed of a bare engine [rad/s]."""
+    gas_jet: bool = False
+    """Whether a fixed jet, no screw, meters its gas."""
 
 
 def at_load(readings: Sequence[LoadReading], least_w: float) -> float:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -117,6 +117,12 @@ class Case:
                 if part.kind in (PartClass.ADAPTER, PartClass.CARBURETOR):
                     return part
         return None
+
+    def has_gas_selector(self, methods: Collection[str]) -> bool:
+        """Whether a carburetor's LP/NG selector meters its gases; one for a single gas has none."""
+        mixer = self.mixer
+        both = mixer is None or len(mixer.gases) > 1
+        return "multi_fuel_carburetor" in methods and bool(self.for_gas) and both
 
     @property
     def plate_m(self) -> float | None:

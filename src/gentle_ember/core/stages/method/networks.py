@@ -21,6 +21,7 @@ from gentle_ember.core.physics.fuel_states import (
     OUTSIDE,
     OWN_TANK,
     PLUG,
+    REMOTE_AIR,
     REMOTE_TANK,
     RUNNING,
     SPARK,
@@ -50,6 +51,9 @@ KEPT = 64
 """Searches kept, one for each fuel system asked for last."""
 PASSING = ("to_gas", "to_gasoline")
 """States passed through, not stood in."""
+GAS_SELECTOR = "gas_selector"
+SELECTS = {FuelKey.PROPANE: "LP", FuelKey.NATURAL_GAS: "NG", FuelKey.BIOGAS: ""}
+"""How a multi-fuel carburetor's selector is marked for each gas; empty for one it can't meter."""
 SOURCE_VALVES = {
     FuelKey.PROPANE: "Cylinder valve",
     FuelKey.NATURAL_GAS: "Shut-off at the stub",
@@ -112,6 +116,7 @@ class _Builder:
         self.valve_of: dict[str, str] = {}
         self.hoses_at: dict[str, tuple[str, ...]] = {}
         self.inlets: list[str] = []
+        self.set_for: dict[str, tuple[str, str]] = {}
         self.coupled: list[FuelKey] = []
         self.factory = "second_gas" in methods or case.set.dual_fuel
         mixes = {"spacer_adapter", "snorkel", "multi_fuel_carburetor", "exchanged_carburetor",
@@ -191,7 +196,7 @@ class _Builder:
         shut: dict[str, str | tuple[str, ...]] = dict(self.own)
         has = machine.shut_off is True or shut_off_fitted(self.case.job)
         if has or "multi_fuel_carburetor" in self.methods:
-            name = "Gasoline shut-off" if has else "Gas selector's gasoline side"
+            name = "Gasoline shut-off" if has else "Carburetor's gasoline valve"
             self._valve("tank_valve", name)
             shut["tank_valve"] = "open"
         if self.remote and (self.away or not self._has_selector()):
@@ -238,6 +243,12 @@ class _Builder:
     def _remote_line(self) -> None:
         self._valve("remote_valve", "Shut-off at the remote tank")
         self._hose("fuel_coupler", "Fuel coupler", "remote_valve")
+        train = self.case.train(FuelKey.GASOLINE)
+        tank = next((part for part in train or () if part.kind is PartClass.TANK), None)
+        if tank is None or tank.vent == "lever":
+            says = ("Open the remote tank's vent", "Shut the remote tank's vent")
+            self._add("remote_vent", "Remote tank's vent", "open", "shut", say=says)
+            self.links.append(link(REMOTE_TANK, REMOTE_AIR, remote_vent="open"))
 
     def _has_selector(self) -> bool:
         train = self.case.train(FuelKey.GASOLINE)
@@ -263,7 +274,8 @@ class _Builder:
             self.links.append(
                 link(source, inlet, **{f"{key}_valve": "open", f"{key}_coupler": "joined"})
             )
-            if halves and halves[0].closes:
+            supplies = [part for part in halves if part.outlet.startswith("gas:")]
+            if supplies and all(part.closes for part in supplies):
                 continue
             # A parted hose is taken as open: many full-bore coupler halves don't close.
             self.links.append(
@@ -306,6 +318,17 @@ class _Builder:
             self.links.append(link(inlet, GAS_PORT, **opens))
         if inlets:
             self.links.append(link(GAS_PORT, INTAKE))
+        self._gas_selector()
+
+    def _gas_selector(self) -> None:
+        """A multi-fuel carburetor's LP/NG selector: it shuts nothing, it meters for one gas."""
+        if not self.case.has_gas_selector(self.methods):
+            return
+        marks = [to for to in SELECTS.values() if to]
+        turns = tuple(f"Turn the gas selector to {to}" for to in marks)
+        self._add(GAS_SELECTOR, "Gas selector", *marks, say=turns)
+        self.set_for = {NAMES[gas]: (GAS_SELECTOR, SELECTS[gas]) for gas in self.gases
+                        if SELECTS[gas]}  # fmt: skip
 
     def _trains(self) -> list[tuple[Part, ...]]:
         return [train for gas in self.gases if (train := self.case.train(gas)) is not None]
@@ -325,7 +348,7 @@ class _Builder:
         """The network, and its states."""
         network = Network(
             tuple(self.controls), tuple(self.links), self.sources, frozenset(self.pressed),
-            self.valve_of, self.hoses_at, tuple(self.inlets), self.bowl,
+            self.valve_of, self.hoses_at, tuple(self.inlets), self.set_for, self.bowl,
         )  # fmt: skip
         states = []
         if self.case.job.wants.keep_gasoline or not self.gases:
@@ -375,6 +398,7 @@ class _Builder:
             "selector": tank,
             "remote_valve": "open" if tank == "remote" else "shut",
             "fuel_coupler": "joined" if tank == "remote" else "parted",
+            "remote_vent": "open" if tank == "remote" else "shut",
             "solenoid": "on" if runs_on == "gasoline" else "off",
             "lock_off": "powered" if gas else "dead",
             "cap": "on",
@@ -382,6 +406,8 @@ class _Builder:
         }
         # Changing over and after a stop the hose stays on and its valve is shut.
         left_on = gas or (str(self.gases[0]) if self.gases and hose_on else "")
+        metered = FuelKey(left_on) if left_on else next(iter(self.gases), FuelKey.PROPANE)
+        wanted[GAS_SELECTOR] = SELECTS[metered] or SELECTS[FuelKey.PROPANE]
         if left_on:
             wanted["cap2" if self._inlet(left_on) else "cap"] = "off"
         for one in self.gases:

@@ -58,11 +58,14 @@ def _to_measure(methods: MethodSection) -> Iterator[Item]:
 def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
     """What other people must do or agree to, ticked by whoever heard it."""
     wanted: list[tuple[str, str, str, str]] = []
-    house = any(gas.kind == "natural_gas" for site in job.sites.values()
-                for gas in site.gases.values())  # fmt: skip
+    house = [gas for site in job.sites.values() for gas in site.gases.values()
+             if gas.kind == "natural_gas"]  # fmt: skip
     gas_method = any(school.kind == "gas" for school in chosen)
     if house and gas_method:
+        by_owner = all(gas.tapped == "owner" for gas in house)
         wanted.append(
+            ("fitter", "local code lets the owner join to the house gas: the office asked, its "
+             "paper at hand", "fuel_path", "office, and number of its paper") if by_owner else
             ("fitter", "licensed fitter sets tee, sediment trap and shut-off, bonds flexible "
              "steel pipe, with permit", "fuel_path", "license and permit number")
         )  # fmt: skip

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core.base.figure import Figure, Input, Method, Rival, exact
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.job.prove_tight import InletPressures
@@ -123,7 +124,7 @@ def inlet_proof(job: Job, fuel: str, section: TrainSection) -> InletProof | None
     for one, part in section.case.known():
         if part.kind is PartClass.DEMAND or part.holds_at_stall:
             rung = section.case.ladder.of(one.key)
-            read = job.proof.pressures.get(fuel, InletPressures())
+            read = job.proof.pressures.get(fuel, blank(InletPressures))
             return InletProof(fuel, part, read, rung.inlet["none"], rung.inlet["full"])
     return None
 

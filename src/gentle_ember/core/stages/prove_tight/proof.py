@@ -8,6 +8,7 @@ from typing import Literal
 
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
 from gentle_ember.core.estimates.defaults import site_air
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.job import Job, permitted, step_done
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.job.prove_tight import How, LockUp, Soaped, ZoneTest
@@ -214,15 +215,15 @@ def _of(
         )
         for name, joints in zones.items()
         for key in (f"{fuel}-{name}",)
-        for record in (job.proof.zones.get(key, ZoneTest()),)
+        for record in (job.proof.zones.get(key, blank(ZoneTest)),)
     )
     how = ""
     if section.case.of(PartClass.DEMAND):
         how = LOCK_UP
     elif any(part.holds_at_stall for _, part in section.case.known()):
         how = LOCK_UP_BUILT_IN
-    lock_up = job.proof.lock_up.get(fuel, LockUp())
-    told = job.proof.how.get(fuel, How())
+    lock_up = job.proof.lock_up.get(fuel, blank(LockUp))
+    told = job.proof.how.get(fuel, blank(How))
     return GasProof(fuel, NAMES[FuelKey(fuel)], found, bool(how), lock_up, how, told)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.change import Change
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.fit import Tight
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.prove_tight import LockUp, ZoneTest
@@ -108,12 +109,12 @@ def acts(before: Job, plan: Plan) -> Iterator[Act]:
         if look.found == "holds" and before.proof.soaped.get(key) != look:
             yield _let_in(f"proof.soaped.{key}", look.joint.partition(".")[0])
     for zone, record in plan.job.proof.zones.items():
-        was = before.proof.zones.get(zone, ZoneTest())
+        was = before.proof.zones.get(zone, blank(ZoneTest))
         if record.after is not None and record.after != was.after:
             at = f"proof.zones.{zone}.after"
             yield _let_in(at, zone.rpartition("-")[0], Change(at, None))
     for fuel, lock in plan.job.proof.lock_up.items():
-        if lock.state == "still" and before.proof.lock_up.get(fuel, LockUp()).state != "still":
+        if lock.state == "still" and before.proof.lock_up.get(fuel, blank(LockUp)).state != "still":
             yield _let_in(f"proof.lock_up.{fuel}", fuel)
 
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, spread
 from gentle_ember.core.job.metering import Metering
 from gentle_ember.core.physics.fuels import Fuel, FuelKey
 from gentle_ember.core.physics.load_screw import area_ratio
+from gentle_ember.core.physics.orifice import orifice_for
 
 AREA_BAND, PRESET_BAND, OTHER_GAS_BAND = 0.35, 0.25, 0.20
 AREA_START = Method(
@@ -29,7 +29,6 @@ OTHER_START = Method(
     "same venturi signal and air flow; fuel flow ∝ area·√ρ; verify by a sweep",
     "load-screw",
 )
-DISCHARGE = 0.80
 
 
 def by_area(
@@ -45,8 +44,8 @@ def by_area(
         most: turns over which it opens.
         barrels: load screws that share the flow.
     """
-    area = mass_kg_s / barrels / (DISCHARGE * math.sqrt(2 * density * signal_pa))
-    turns = max(0.02, most * area / (math.pi * bore_m**2 / 4))
+    wanted = orifice_for(mass_kg_s / barrels, density, signal_pa)
+    turns = max(0.02, most * (wanted / bore_m) ** 2)
     inputs = (
         Input("full-load flow", mass_kg_s, "mass_flow"),
         Input("signal left for the screw", signal_pa, "pressure"),

@@ -14,12 +14,12 @@ from gentle_ember.core.estimates.defaults import Machine, fuels_here, machine, p
 from gentle_ember.core.estimates.first_settings import by_power
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.change import Change
-from gentle_ember.core.job.facts import facts_of
+from gentle_ember.core.job.facts import blank, facts_of
 from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, Taken
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuels import FuelKey, fuel_name
-from gentle_ember.core.physics.mixture import Metered
+from gentle_ember.core.physics.mixture import RIGHT, Metered
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import TO_DO, Act, Item, Plan
 from gentle_ember.core.stages.first_start.metering import screw_start as start
@@ -36,7 +36,12 @@ from gentle_ember.core.stages.first_start.metering.sweep import (
     judge,
     on_screw,
 )
-from gentle_ember.core.stages.fuel_path.mixture import metered
+from gentle_ember.core.stages.fuel_path.mixture import (
+    FixedJet,
+    fixed_jet,
+    jet_by_probe,
+    metered,
+)
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
 LAST_TURN, ROOM = 6.0, 2.5
@@ -100,6 +105,10 @@ class GasMetering:
     record: Metering
     screw: bool
     """Whether it has a load screw to be set; multi-fuel carburetors meter by themselves."""
+    jet: FixedJet | None
+    """The gas jet it has in place of a screw."""
+    jet_probe: Figure | None
+    """The hole asked for by the λ read on that jet."""
     barrels: int
     starts: tuple[Figure, ...]
     start: Figure | None
@@ -191,8 +200,41 @@ class GasMetering:
         )  # fmt: skip
 
     @property
+    def jet_read(self) -> SweepReading | None:
+        """What was read under load on the jet that is in."""
+        return self.record.readings.get(self.jet.part.key) if self.jet else None
+
+    @property
+    def jet_says(self) -> str:
+        """What keeps the jet that is in from being proven; empty once it is."""
+        if self.jet is None:
+            return ""
+        read, least, size = self.jet_read, self.least_load, self.jet.part.name
+        if read is None or read.output is None:
+            return f"{size} not proven under load on this site"
+        if Origin.SIMULATED in {fact.origin for _, fact in facts_of(read)}:
+            return f"{size} read on the simulated bench only"
+        if read.ran is not Ran.SMOOTH:
+            return f"{size}: it ran {read.ran} under load"
+        if least is not None and read.output.value < least.value:
+            return f"{size} read below {least.value:,.0f} W: too little load to tell"
+        if read.lam is None and not read.plug:
+            return f"{size}: neither λ nor the plug read under load"
+        lam, (low, high) = read.lam.value if read.lam else 1.0, RIGHT
+        told = f"λ {lam:.2f} under load" if read.lam else f"the plug {read.plug} after load"
+        # Toward rich wherever probe and plug disagree.
+        if lam > high or read.plug == "light":
+            return f"{size} too small: {told} is lean"
+        if lam < low or read.plug == "sooty":
+            return f"{size} too large: {told} is rich"
+        return ""
+
+    @property
     def wanted_checks(self) -> tuple[str, ...]:
         """What is looked at after the setting, on this set."""
+        by_jet = ("no_load", "eco", "load_step", *(("balance",) if self.barrels > 1 else ()))
+        if self.jet is not None:
+            return by_jet
         return tuple(
             key for key in CHECKS
             if (key != "balance" or self.barrels > 1) and (self.screw or key in ("no_load", "eco"))
@@ -229,7 +271,7 @@ def _of_gas(
     shop: Shop,
 ) -> GasMetering:
     key = f"{job.site}-{fuel}"
-    record = job.metering.get(key, Metering())
+    record = job.metering.get(key, blank(Metering))
     gas = section.case.asked.demand.fuel
     kinds = {one.part.kind for one in section.case.parts if one.part is not None}
     screw = PartClass.LOAD_SCREW in kinds
@@ -248,9 +290,15 @@ def _of_gas(
         most = max(most, math.ceil(ROOM * begun.value))
     taken = tuple(_taken(record))
     motors = starts_motors(job, resolved.rated.value)
+    jet = fixed_jet(section.case)
+    read = record.readings.get(jet.part.key) if jet else None
+    probe = None
+    if jet is not None and read is not None and read.lam is not None:
+        at = f"metering.{key}.readings.{jet.part.key}.lam"
+        probe = jet_by_probe(section.case, jet, read.lam, at)
     expected = output_of.get(fuel)
     return GasMetering(
-        fuel, gas.name, key, record, screw, barrels, starts, begun, most, motors,
+        fuel, gas.name, key, record, screw, jet, probe, barrels, starts, begun, most, motors,
         _least_load(expected), expected, taken, resolved.rated.value, metered(section.case),
     )  # fmt: skip
 
@@ -367,12 +415,15 @@ def metering_items(found: tuple[GasMetering, ...]) -> Iterator[Item]:
             where = "on the simulated bench only" if one.record.simulated else "without a reading"
             text = f"{one.name}: set {where}, not on the machine"
             yield Item(f"{path}.lock", TO_DO, text, "first_start", path, holds=True)
+        elif one.jet_says:
+            text = f"{one.name}: {one.jet_says}"
+            yield Item(f"{path}.jet", TO_DO, text, "first_start", path, holds=True)
         left = [key for key in one.wanted_checks if not _looked(one.record, key)]
         bad = [key for key in one.wanted_checks if look_state(one.record, key) == "bad"]
         if bad:
             text = f"{one.name}, not good: {', '.join(CHECKS[key].lower() for key in bad)}"
             yield Item(f"{path}.bad", TO_DO, text, "first_start", path, holds=True)
-        if left and one.record.locked is not None:
+        if left and (one.record.locked is not None or not (one.screw or one.jet_says)):
             text = (
                 f"{one.name}: {len(left)} of {len(one.wanted_checks)} looks after the setting open"
             )
@@ -409,10 +460,10 @@ def metering_done(before: Job, plan: Plan) -> Iterator[Act]:
     """What was newly read of the machine, and screws newly locked."""
     for key, record in plan.job.metering.items():
         site, _, fuel = key.rpartition("-")
-        was = before.metering.get(key, Metering())
+        was = before.metering.get(key, blank(Metering))
         name = fuel_name(fuel)
         for place, one in record.readings.items():
-            if _measured(one) - _measured(was.readings.get(place, SweepReading())):
+            if _measured(one) - _measured(was.readings.get(place, blank(SweepReading))):
                 at = f"metering.{key}.readings.{place}"
                 yield Act(at, f"No reading on {name}", fuel, site=site)
         for field in ("locked", "left", "right"):

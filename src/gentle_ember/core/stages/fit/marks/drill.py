@@ -55,6 +55,25 @@ def passes(layers: Sequence[tuple[str, float]], hole_m: float) -> tuple[Pass, ..
     return tuple(found)
 
 
+def widened(layers: Sequence[tuple[str, float]]) -> tuple[Pass, ...]:
+    """Passes for skins whose hole is wider than the part's, after the hole through all of them.
+
+    Args:
+        layers: material and the hole wanted [m] of each such skin, from the front.
+
+    >>> [(one.bit, one.diameter_m) for one in widened([("plastic", 0.03), ("steel", 0.012)])]
+    [('hole saw', 0.03), ('step drill', 0.012)]
+    """
+    return tuple(
+        Pass(
+            "hole saw" if hole >= SAW_FROM_M else "step drill", hole,
+            f"The {material} skin alone, from its own side, a plug in the first hole to guide it; "
+            "stop before the next skin.",
+        )
+        for material, hole in layers
+    )  # fmt: skip
+
+
 @dataclass(frozen=True, slots=True)
 class Depth:
     """How deep the drill may go: the stop, and whether it may be drilled at all."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,11 +11,13 @@ import numpy as np
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.errors import QuantityError
 from gentle_ember.core.base.figure import Figure, Input, Method, Origin, Rounding, exact
-from gentle_ember.core.job.marks import Edge, Mount
+from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.generator import Face
+from gentle_ember.core.job.marks import Edge, Mount, Obstacle
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.physics.fasteners import Thread, bolt_length, depth_behind, thread_of
 from gentle_ember.core.stage import Plan
-from gentle_ember.core.stages.fit.marks.drill import Depth, Pass, depth, passes
+from gentle_ember.core.stages.fit.marks.drill import Depth, Pass, depth, passes, widened
 from gentle_ember.core.stages.fit.marks.place import (
     NAMES,
     Blocker,
@@ -49,6 +51,8 @@ PLAY_M = 0.5e-3
 """How much wider than its thread the hole of a bulkhead is."""
 
 
+OF_FACE = "of_face"
+"""Key of what stands behind the whole face, as Intake tells."""
 NO_STOP = Depth(None)
 
 
@@ -138,6 +142,35 @@ def _shape(mount: Mount, part: Part | None, bolt: Figure | None, thick: float) -
     )
 
 
+def as_in_hand(mount: Mount, part: Part | None) -> Part | None:
+    """A part with its holes as they were measured on it, where somebody did."""
+    if part is None or not mount.holes or mount.bolt is None:
+        return part
+    return part.model_copy(update={
+        "bolt_m": mount.bolt.value, "hole_m": None,
+        "bolts_across_m": mount.bolts_across.value if mount.bolts_across else None,
+        "bolts_up_m": mount.bolts_up.value if mount.bolts_up else None,
+    })  # fmt: skip
+
+
+def on_face(mount: Mount, faces: Mapping[str, Face]) -> Mount:
+    """A mount with what Intake measured of its face: room behind, and what stands there."""
+    face = faces.get(mount.of_face)
+    if face is None:
+        return mount
+    more: dict[str, object] = {"name": mount.name or face.name}
+    if mount.room is None:
+        more["room"] = face.room
+    kinds = {one.kind for one in mount.obstacles.values() if one.side == "behind"}
+    if face.behind in ("tank", "wiring", "structure", "exhaust") and face.behind not in kinds:
+        # Nobody said where it is: it counts behind the whole face.
+        zero = Fact(value=0.0, origin=Origin.ASSUMED)
+        behind = Obstacle(kind=face.behind, side="behind", left=zero, up=zero, wide=mount.wide,
+                          high=mount.high, away=face.room)  # fmt: skip
+        more["obstacles"] = {**mount.obstacles, OF_FACE: behind}
+    return mount.model_copy(update=more)
+
+
 def mountable(part: Part) -> bool:
     """Whether a part is fixed to the set by bolts or a hole of its own."""
     return part.bolt_m is not None or part.hole_m is not None
@@ -147,8 +180,12 @@ def _missing(at: str, mount: Mount, part: Part | None) -> list[tuple[str, str]]:
     found = []
     if part is None:
         found.append(("which part goes here", f"{at}.part"))
+    elif mount.holes and mount.bolt is None:
+        found.append(("its bolts, measured on the part", f"{at}.bolt"))
     elif not mountable(part):
-        found.append((f"{part.name} states no mounting holes", f"{at}.part"))
+        found.append(
+            (f"{part.name} states no mounting holes: measure them on the part", f"{at}.holes")
+        )
     tube = mount.face == "tube"
     if mount.wide is None:
         found.append(("length of the tube" if tube else "width of the face", f"{at}.wide"))
@@ -183,13 +220,16 @@ def plan_mount(key: str, mount: Mount, part: Part | None) -> MountPlan:
     """
     at = f"marks.{key}"
     thick = sum(one.thickness.value for one in mount.layers.values() if one.thickness)
+    held = sum(one.thickness.value for one in mount.layers.values()
+               if one.thickness and one.hole is None)  # fmt: skip
     stops = list(_unfit(at, mount, part))
     bolt = None
     try:
-        bolt = _bolt(mount, part, thick)
+        bolt = _bolt(mount, part, held)
     except QuantityError:
         stops.append(("No bolt of the series is as long.", f"{at}.stand_off"))
-    shape = _shape(mount, part, bolt, thick)
+    shape = _shape(mount, part, bolt, held)
+    stops += _skins(at, mount, shape)
     missing = tuple(_missing(at, mount, part))
     known = MountPlan(key, mount, part, shape, missing, tuple(stops), bolt, thick)
     if missing or shape is None or mount.wide is None or mount.high is None:
@@ -203,6 +243,26 @@ def _unfit(at: str, mount: Mount, part: Part | None) -> Iterator[tuple[str, str]
         yield f"{part.name} works upright only: this face lies.", f"{at}.stands"
     if part is not None and part.hole_m and mount.face == "tube":
         yield f"{part.name} needs a panel, not a tube.", f"{at}.face"
+
+
+def _skins(at: str, mount: Mount, shape: Shape | None) -> Iterator[tuple[str, str]]:
+    """What is wrong with skins whose holes differ: nut and wrench must pass a wider one."""
+    wide = {key: one.hole.value for key, one in mount.layers.items() if one.hole is not None}
+    if shape is None or not shape.holes or not wide or mount.face != "panel":
+        return
+    own = max(diameter for _, _, diameter in shape.holes)
+    if len(wide) == len(mount.layers):
+        yield "Every skin's hole is wider than the part: nothing is left to hold it.", (
+            f"{at}.layers")  # fmt: skip
+    for key, hole in wide.items():
+        path = f"{at}.layers.{key}.hole"
+        if hole < own - 1e-6:
+            yield f"This skin's hole is narrower than the {own * 1e3:.1f} mm the part takes.", path
+        elif hole < 2 * shape.wrench_m:
+            yield (
+                f"Nut and wrench don't pass this skin's hole: it takes "
+                f"{math.ceil(2e3 * shape.wrench_m)} mm, or the part's own hole.", path,
+            )  # fmt: skip
 
 
 def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) -> MountPlan:
@@ -233,6 +293,7 @@ def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) 
         stops.append((deep.refused, f"{at}.obstacles"))
     layers = [(str(one.material), one.thickness.value) for one in mount.layers.values()
               if one.thickness]  # fmt: skip
+    wide = [(str(one.material), one.hole.value) for one in mount.layers.values() if one.hole]
     return replace(
         known,
         stops=tuple(stops),
@@ -241,7 +302,7 @@ def _placed(known: MountPlan, at: str, shape: Shape, size: tuple[float, float]) 
         blockers=in_the_way(there) if blockers is None and room.value < -1e-9 else (),
         room=room,
         tightest=min(there, key=_left).what,
-        passes=passes(layers, holes[0].diameter_m) if holes else (),
+        passes=(*passes(layers, holes[0].diameter_m), *widened(wide)) if holes else (),
         depth=deep,
         behind=behind,
     )
@@ -341,6 +402,7 @@ def _behind(mount: Mount, holes: tuple[Hole, ...]) -> tuple[str, float | None]:
 MOUNTED = (
     PartClass.DEMAND,
     PartClass.BULKHEAD,
+    PartClass.FUEL_HALF,
     PartClass.SELECTOR,
     PartClass.LOCK_OFF,
     PartClass.PUMP,
@@ -351,4 +413,18 @@ MOUNTED = (
 def mount_plans(plan: Plan) -> tuple[MountPlan, ...]:
     """Every part that is mounted, its place worked out or what hinders it."""
     parts = parts_of(plan.job, plan.catalog)
-    return tuple(plan_mount(key, one, parts.get(one.part)) for key, one in plan.job.marks.items())
+    faces = plan.job.set.faces
+    return tuple(
+        _told_at(plan_mount(key, on_face(one, faces), as_in_hand(one, parts.get(one.part))))
+        for key, one in plan.job.marks.items()
+    )
+
+
+def _told_at(found: MountPlan) -> MountPlan:
+    """What Intake told of the face is changed there."""
+    here = f"marks.{found.key}.obstacles.{OF_FACE}"
+    there = f"set.faces.{found.mount.of_face}.behind"
+    blockers = tuple(
+        replace(one, path=there) if one.path.startswith(here) else one for one in found.blockers
+    )
+    return replace(found, blockers=blockers)

@@ -90,6 +90,10 @@ def _studs(case: FitCase) -> Iterator[Step]:
     work = case.stud_work
     if work is None:
         return
+    if work.way == "pull":
+        # The nuts draw the stack together once the plate is on.
+        yield _stud(work, 0, "plate")
+        return
     before = "port_rag"
     for at in range(case.stud_count):
         step = _stud(work, at, before)
@@ -108,6 +112,19 @@ def _stud(work: StudWork, at: int, before: str) -> Step:
         "secured": Secured.LOCKER, "must": True,
     }  # fmt: skip
     key = key_of("stud", str(at + 1))
+    if work.way == "pull":
+        return Step(
+            key, "stud", Phase.WORK, Place.AIR,
+            "Draw the stack together by its nuts: each on by hand, then an eighth of a turn in "
+            "turn, until the gaskets are squeezed.",
+            f"Loose it is {length(work.short_m)} short of a full nut with a pitch showing; "
+            "squeezed it has one. One nut alone tilts the plate and cracks its ears.", 6,
+            tools=(socket(work.joint.diameter_m), "feeler gauge"), of=(work.way,),
+            measures=(StepMeasure("to be drawn", work.short_m, "small_length", "stud"),),
+            good="A full nut and a pitch showing on every stud; the gap the same all round.",
+            bad="A pitch does not show: longer studs, never a thinner nut.", must=True,
+            after=(before,), secured=Secured.LOCKER,
+        )  # fmt: skip
     if work.way == "back_out":
         return Step(
             key, "stud", Phase.WORK, Place.AIR,
@@ -177,7 +194,8 @@ def _plate(case: FitCase) -> Step:
         good=f"Faces clean and dry; {gaskets} gaskets, one each side{old}; holes line up all "
         "round; arrow points to the engine.",
         bad="A gasket covers part of the bore, or the plate rocks on a burr.",
-        after=("port_rag", *((last,) if case.stud_work else ())), of=() if way == "new" else (way,),
+        after=("port_rag", *((last,) if case.stud_work and case.stud_work.way != "pull" else ())),
+        of=() if way == "new" else (way,),
     )  # fmt: skip
 
 

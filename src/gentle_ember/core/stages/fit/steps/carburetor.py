@@ -21,6 +21,7 @@ def carburetor(case: FitCase) -> Iterator[Step]:
     """Steps at the carburetor, for the methods that touch it."""
     if case.has("exchanged_carburetor", "multi_fuel_carburetor") and not case.mixer_there:
         yield from _off(case)
+        yield from _connectors(case)
         yield _new(case)
         if case.has("multi_fuel_carburetor"):
             yield from _multi_fuel(case)
@@ -60,8 +61,8 @@ def _off(case: FitCase) -> Iterator[Step]:
         )  # fmt: skip
     yield Step(
         "carburetor_off", "carburetor", Phase.WORK, Place.CARBURETOR,
-        "Carburetor off: link out last, gaskets and insulator in their order.",
-        "The insulator's slot or tab fits one way only.", 10,
+        f"Carburetor off: link out last, {BETWEEN[case.set.carburetor.gasket]} in their order.",
+        "An insulator's slot or tab fits one way only; left out, the bowl boils.", 10,
         tools=(socket(case.stud_m), "needle-nose pliers"),
         photo="gaskets and insulator in order, which side faces the engine",
         caution="The bowl holds a spoonful more: over the tray. Intake plugged at once.",
@@ -70,6 +71,28 @@ def _off(case: FitCase) -> Iterator[Step]:
                                                            "gasoline, and don't pry.",
         after=("linkage_photo", "fuel_line_off", "air_cleaner_off", "port_rag"), takes=("rags",),
     )  # fmt: skip
+
+
+BETWEEN = {
+    "unknown": "gaskets and insulator", "paper": "the paper gasket", "insulator": "the insulator",
+    "both": "insulator and both gaskets",
+}  # fmt: skip
+"""What lies between carburetor and engine, as it was looked at."""
+
+
+def _connectors(case: FitCase) -> Iterator[Step]:
+    """What else plugs into the old carburetor goes over to the new one."""
+    told = case.set.carburetor.connectors
+    if told:
+        yield Step(
+            "connectors", "electric", Phase.WORK, Place.CARBURETOR,
+            f"Unplug and label what plugs into it: {told}.",
+            "The new one must take each; one left hanging chatters, or shorts on the frame.", 4,
+            tools=("connector pick",), takes=("label tape",), of=(told[:40],),
+            good="Each has its place on the new one, by its label.",
+            bad="No place for one: park it taped and tied, and note what it did.",
+            photo="every connector in its place", after=("linkage_photo",),
+        )  # fmt: skip
 
 
 def _new(case: FitCase) -> Step:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.fit import Fastener
 from gentle_ember.core.job.job import Decision
 from gentle_ember.core.stages.fit.case import FitCase, key_of
@@ -52,7 +53,7 @@ def closing(case: FitCase, done: Sequence[Step]) -> Iterator[Step]:
     """What was opened, put back in the exact reverse order, after all other work."""
     before = tuple(step.key for step in done if not step.back)
     for step in reversed([one for one in done if one.back]):
-        held = case.job.fit.fasteners.get(step.key, Fastener())
+        held = case.job.fit.fasteners.get(step.key, blank(Fastener))
         key = key_of("back", step.key)
         yield Step(
             key, "close", Phase.CLOSE, step.place, step.back,

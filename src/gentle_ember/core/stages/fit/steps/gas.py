@@ -6,10 +6,11 @@ import math
 from collections.abc import Iterator
 
 from gentle_ember.core.job.part import PartClass, end
+from gentle_ember.core.physics.fuels import fuel_name
 from gentle_ember.core.stages.fit.case import SHORT, FitCase, key_of, length
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, StepMeasure
 from gentle_ember.core.stages.fuel_path.ladder import Fitted
-from gentle_ember.core.stages.fuel_path.templates import SET_SIDE
+from gentle_ember.core.stages.fuel_path.templates import SET_SIDE, same_half
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
 
 HEAT_M = 0.150
@@ -31,6 +32,18 @@ def gas(case: FitCase) -> Iterator[Step]:
             if part.key not in seen and part.key not in case.there:
                 seen.add(part.key)
                 yield from _lock_off(case, fuel, place)
+    shared = [fuel for fuel in case.gases if same_half(case.job, fuel)]
+    if shared:
+        names = " and ".join(fuel_name(fuel) for fuel in shared)
+        yield Step(
+            "hose_tags", "pack", Phase.WORK, Place.FRAME,
+            f"Tag each hose at its end, and the coupler half on the set: {names}, each with "
+            "its setting.",
+            "The coupler takes both: the tag alone says which gas is on.", 5,
+            takes=("bag and tag",),
+            good="Tags wired on, readable by a lamp.",
+            bad="A hose without a tag: it stays off.", photo="both hose ends with their tags",
+        )  # fmt: skip
     if case.has("second_gas"):
         yield Step(
             "port_cap", "cap", Phase.WORK, Place.FRAME,

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from gentle_ember.core.job.ends import SEALING, Seal, join
-from gentle_ember.core.job.part import MIXERS, SOURCES, PartClass, end
+from gentle_ember.core.job.part import METERS, MIXERS, SOURCES, PartClass, end
 from gentle_ember.core.stages.fit.case import SHORT, FitCase, key_of
 from gentle_ember.core.stages.fit.step import Phase, Place, Secured, Step, Torque
 from gentle_ember.core.stages.fit.tools import joint_tools
+from gentle_ember.core.stages.fuel_path.gasoline_rules import OWN_SIDES, own_branch
 from gentle_ember.core.stages.fuel_path.ladder import Fitted
 from gentle_ember.core.stages.fuel_path.templates import SET_SIDE
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
@@ -72,8 +73,13 @@ def joints(trains: Mapping[str, TrainSection]) -> Iterator[JointAt]:
     seen: set[tuple[str, str]] = set()
     for fuel, one in trains.items():
         parts = one.case.parts
-        fitters = max(
-            (at for at, held in enumerate(parts) if held.slot.role == "shut_off"
+        # Where local code lets the owner tap the line, its joints are proven like the rest.
+        owner = any(gas.kind == fuel and gas.tapped == "owner"
+                    for gas in one.case.site.gases.values())  # fmt: skip
+        # The hose's plug in a wall's outlet is anybody's to push in.
+        walls = {at - 1 for at, held in enumerate(parts) if held.slot.role == "outlet_half"}
+        fitters = -1 if owner else max(
+            (at for at, held in enumerate(parts) if held.slot.role == "shut_off" or at in walls
              or (held.part is not None and held.part.kind in FITTERS)),
             default=-1,
         )  # fmt: skip
@@ -85,6 +91,9 @@ def joints(trains: Mapping[str, TrainSection]) -> Iterator[JointAt]:
             if shared:
                 seen.add(pair)
             yield _joint(one, fuel, before, after, fitter=at <= fitters)
+        if fuel == "gasoline":
+            for before, after in pairwise(own_branch(one.case)):
+                yield _joint(one, fuel, before, after, fitter=False)
 
 
 def _joint(one: TrainSection, fuel: str, before: Fitted, after: Fitted, *, fitter: bool) -> JointAt:
@@ -109,6 +118,8 @@ def _joint(one: TrainSection, fuel: str, before: Fitted, after: Fitted, *, fitte
 def _name(one: TrainSection, at: Fitted) -> str:
     if at.part is None:
         return at.slot.unknown or "what nobody knows"
+    if at.slot.role in OWN_SIDES:
+        return OWN_SIDES[at.slot.role]
     role = one.case.asked.template.role(at.slot.role)
     if role is None or at.part.kind is PartClass.FITTING:
         return at.part.name.split(",")[0]
@@ -146,7 +157,8 @@ def _fitters(one: JointAt) -> Step:
 def _where(one: JointAt) -> Place:
     if one.fuel == "gasoline":
         roles = (one.before.slot.role, one.after.slot.role)
-        return Place.TANK if {"tank_valve", "fuel_hose"} & set(roles) else Place.CARBURETOR
+        return Place.TANK if {"tank_valve", "fuel_hose", *OWN_SIDES} & set(roles) else (
+            Place.CARBURETOR)  # fmt: skip
     if one.after.part is not None and one.after.part.kind in MIXERS:
         return Place.AIR
     on_set = one.after.slot.role in SET_SIDE or one.before.slot.role in SET_SIDE
@@ -187,8 +199,8 @@ def _step(case: FitCase, one: JointAt, before: str) -> Step:
 
 
 def _both(case: FitCase, one: JointAt) -> str:
-    """A two-barrel set has a screw and a hose for each barrel."""
-    doubled = {PartClass.LOAD_SCREW, PartClass.VAPOR_HOSE}
+    """A two-barrel set has a screw, or a jet, and a hose for each barrel."""
+    doubled = {*METERS, PartClass.VAPOR_HOSE}
     kinds = {at.part.kind for at in (one.before, one.after) if at.part is not None}
     return ", one for each barrel" if case.has("two_barrel_adapter") and kinds & doubled else ""
 

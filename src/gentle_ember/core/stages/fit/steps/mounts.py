@@ -147,6 +147,7 @@ def _mount(case: FitCase, one: MountPlan) -> Iterator[Step]:
 
 
 def _marks(one: MountPlan, name: str, place: str) -> Iterator[Step]:
+    through = one.mount.holes == "transferred"
     measures = tuple(
         StepMeasure(f"{hole.name} from the {EDGE[found[0]]}", found[1], "small_length", "offset",
                 "± 0.5 mm")
@@ -156,8 +157,10 @@ def _marks(one: MountPlan, name: str, place: str) -> Iterator[Step]:
     )  # fmt: skip
     yield Step(
         key_of("mark", one.key), "mark", Phase.WORK, Place.PANEL,
-        f"Mark the holes for the {name}, from the edges named.",
-        "A tape hooks on an edge; measuring between holes adds up errors.", 6,
+        f"Mark the holes for the {name}, from the edges named." if not through else
+        f"Hold the {name} at its place, level, and mark through its own holes.",
+        "A tape hooks on an edge; measuring between holes adds up errors." if not through else
+        "The part itself is the template; the distances only find its place.", 6,
         tools=("tape measure", "square", "center punch"), takes=("masking tape",),
         parts=(one.part.key,) if one.part else (), of=(place,), measures=measures,
         good="Both rulers of the printed sheet measure true, and the part itself covers the "

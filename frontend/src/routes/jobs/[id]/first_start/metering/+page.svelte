@@ -9,6 +9,7 @@
   import { BenchLive } from '$lib/stages/first_start/bench.svelte';
   import BenchHands from '$lib/stages/first_start/BenchHands.svelte';
   import NextReading from '$lib/stages/first_start/NextReading.svelte';
+  import GasJet from '$lib/stages/first_start/GasJet.svelte';
   import Looks from '$lib/stages/first_start/Looks.svelte';
   import ReadingsFile from '$lib/ui/ReadingsFile.svelte';
   import Readings from '$lib/stages/first_start/Readings.svelte';
@@ -139,6 +140,8 @@
       <SweepPlot {gas} />
       <Readings {gas} {typing} open={(key) => (typing = key)} />
     {/if}
+  {:else if gas.jet}
+    <GasJet {gas} jet={gas.jet} />
   {:else}
     <p>
       A multi-fuel carburetor meters {gas.name} by itself: no screw to sweep. Look at how it runs and

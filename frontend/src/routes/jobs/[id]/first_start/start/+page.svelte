@@ -96,6 +96,10 @@
         <QuantityField path={`${at}.load_after`} />
       {/if}
     </div>
+    {#if one.run_on}<p>Runs on, at most: <Figure figure={one.run_on} band />.</p>{/if}
+    {#if keeps && one.changes_in}
+      <p>Change-over: <Figure figure={one.changes_in} band />.</p>
+    {/if}
     {#if one.lost}
       <p data-lost>Gasoline since the work: <Figure figure={one.lost} signed />.</p>
     {/if}

@@ -54,10 +54,11 @@
         value={job().settled?.job.fit?.studs ?? ''}
         onchange={(event) => job().set('fit.studs', event.currentTarget.value)}
       >
-        <option value="">longer ones, or extensions</option>
+        <option value="">as it comes best</option>
         <option value="longer">longer studs</option>
         <option value="back_out">backing them out</option>
         <option value="extend">extensions</option>
+        <option value="pull">drawing the stack together by its nuts</option>
       </select></label
     >
   {/if}

@@ -8,6 +8,7 @@
   import { useJob } from '$lib/session/session.svelte';
   import Choose from '$lib/stages/fuel_path/Choose.svelte';
   import PlacePanel from '$lib/stages/fuel_path/PlacePanel.svelte';
+  import QuantityField from '$lib/ui/QuantityField.svelte';
   import Proposals from '$lib/stages/fuel_path/Proposals.svelte';
   import RouteProfile from '$lib/stages/fuel_path/RouteProfile.svelte';
   import { downloadSvg } from '$lib/stages/fuel_path/svg';
@@ -116,6 +117,24 @@
           </select></label
         >
       </div>
+    {:else if train.own_branch.length}
+      <section class="branch">
+        <h2>Own tank's branch</h2>
+        <p>
+          {train.own_branch
+            .map((one) =>
+              [one.joined, one.name, one.there && 'there already'].filter(Boolean).join(', ')
+            )
+            .join(' → ')}
+        </p>
+        <QuantityField
+          path={`trains.${train.name}.own.length`}
+          hint="Measured along its way, with slack."
+        />
+        <Tick path={`trains.${train.name}.own.kept`} checked={stored?.own?.kept ?? false}
+          >the hose on the own tank's outlet stays, cut to reach</Tick
+        >
+      </section>
     {/if}
     <div class="sums">
       {#if train.tightest}
@@ -164,6 +183,13 @@
 {/if}
 
 <style>
+  .branch {
+    max-width: 40rem;
+    margin: 0.6rem 0;
+  }
+  .branch h2 {
+    font-weight: 650;
+  }
   .bar {
     display: flex;
     flex-wrap: wrap;

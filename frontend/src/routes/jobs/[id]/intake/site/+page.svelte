@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { AT_HAND, GAS_KINDS, STUBS } from '$lib/api/published';
+  import { AT_HAND, GAS_KINDS, STUBS, TAKE_OFFS, TAPPED_BY } from '$lib/api/published';
   import Plus from '@lucide/svelte/icons/plus';
   import StampFields from '$lib/stages/intake/StampFields.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
@@ -120,6 +120,8 @@
           <QuantityField path={`${path}.specific_gravity`} assumed="0.60" />
           <QuantityField path={`${path}.meter`} />
           <QuantityField path={`${path}.appliances`} />
+          <ChoiceField path={`${path}.take_off`} label="Taken off at" options={TAKE_OFFS} />
+          <ChoiceField path={`${path}.tapped`} label="Joined by" options={TAPPED_BY} />
         {/if}
         <QuantityField path={`${path}.pressure`} />
         <ChoiceField path={`${path}.stub`} label="Pipe thread there" options={STUBS} />
