@@ -104,8 +104,8 @@ class Shop:
         self.saved()
 
 
-def _shop(browser, running, size):
-    context = browser.new_context(viewport={"width": size[0], "height": size[1]})
+def _shop(browser, running, size, **more):
+    context = browser.new_context(viewport={"width": size[0], "height": size[1]}, **more)
     shop = Shop(context.new_page(), running)
     yield shop
     context.close()
@@ -115,6 +115,12 @@ def _shop(browser, running, size):
 @pytest.fixture
 def shop(browser, fresh_server):
     yield from _shop(browser, fresh_server, (1280, 800))
+
+
+@pytest.fixture
+def bare_shop(browser, fresh_server):
+    """A shop without its service worker, past which no answer can be put in another's place."""
+    yield from _shop(browser, fresh_server, (1280, 800), service_workers="block")
 
 
 @pytest.fixture

@@ -70,8 +70,8 @@ def test_a_wheel_of_the_source_distribution_runs_the_demo_without_node(tmp_path)
         server.kill()
 
 
-def test_a_page_of_an_older_server_says_so_and_loses_no_draft(shop):
-    page = shop.page
+def test_a_page_of_an_older_server_says_so_and_loses_no_draft(bare_shop):
+    shop, page = bare_shop, bare_shop.page
     page.clock.install()
     shop.open("Lambing", "intake/set")
     page.route(

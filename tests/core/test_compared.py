@@ -135,3 +135,56 @@ def test_what_a_load_drew_by_the_meter_is_offered_on_the_next_job_first():
     assert [one.name for one in taught.but("c").loads] == ["well pump"]
     assert taught.but("a").loads[0].times in (1, 2)
     assert sum(one.times for one in taught.but("a").loads) == 2
+
+
+def input_of(found, label: str) -> float:
+    return next(one.value for one in found.inputs if one.label == label)
+
+
+def test_run_on_is_what_the_hose_before_the_regulator_holds_over_the_flow_without_load():
+    """Each hose of the train by hand; what lies after the demand regulator is left out."""
+    section = plan(spacer(), CATALOG).of(trains_to_build)["propane"]
+    found = run_on(section)
+    assert found is not None
+    held, parts = 0.0, list(section.case.parts)
+    at = next(n for n, one in enumerate(parts) if one.part and one.part.kind == "demand")
+    for one in parts[:at]:
+        if one.part and one.part.kind in ("gas_hose", "pigtail", "pipe"):
+            rung = section.case.ladder.of(one.key)
+            area = 3.14159265 * (one.part.bore_m or 0.0) ** 2 / 4
+            held += area * one.length_m * rung.inlet["idle"] / section.case.asked.demand.ambient_pa
+    demand = section.case.asked.demand
+    burns = demand.watts["idle"] / demand.fuel.lhv_j_kg
+    assert input_of(found, "gas held, at the air's pressure") == pytest.approx(held)
+    assert found.value == pytest.approx(held * demand.gas_density / burns)
+    assert found.band.low == 0.0
+
+
+@pytest.mark.parametrize("bowl", ["run_dry", "drained"])
+def test_a_change_over_by_hand(bowl):
+    """Least: a small bowl at half load and quick hands; most: a large one idling and slow ones."""
+    _, found = expected(plan(put(spacer(), "ways.bowl", bowl), CATALOG), "propane")
+    assert found is not None
+    moves, holds = input_of(found, "moves"), input_of(found, "float bowl") / 0.25
+    idle = input_of(found, "gasoline without load")
+    half = input_of(found, "gasoline at half load")
+    assert idle < half < 3 * idle
+    dry = (0.12 / half, 0.25 / idle, 0.45 / idle) if bowl == "run_dry" else (0.0, 0.0, 0.0)
+    kilos = holds * 742.0
+    assert found.band.low == pytest.approx(dry[0] * kilos + 5 * moves, rel=0.02)
+    assert found.value == pytest.approx(dry[1] * kilos + 15 * moves, rel=0.02)
+    assert found.band.high == pytest.approx(dry[2] * kilos + 40 * moves, rel=0.02)
+
+
+def test_what_is_asked_about_stands_at_its_field_and_its_fuel():
+    log = {"gasoline": {"died_after": fact(900.0)},
+           "propane": {"died_after": fact(45.0), "change_over": fact(1700.0)}}  # fmt: skip
+    found = list(compared(plan(put(spacer(), "starts", log), CATALOG)))
+    assert [(one.path, one.fuel, one.stage) for one in found] == [
+        ("starts.propane.died_after", "propane", "first_start"),
+        ("starts.propane.change_over", "propane", "first_start"),
+    ]
+    assert found[0].text.startswith("Propane: it ran on 45 s")
+    high = run_on(plan(spacer(), CATALOG).of(trains_to_build)["propane"]).band.high  # type: ignore[union-attr]
+    exact = put(spacer(), "starts", {"propane": {"died_after": fact(high)}})
+    assert said(exact) == []

@@ -17,6 +17,7 @@ from gentle_ember.core.physics.orifice import orifice_for, orifice_pa
 from gentle_ember.core.plan import plan
 from gentle_ember.core.stages.first_start.gate import looks
 from gentle_ember.core.stages.first_start.metering.settings import gas_metering, metering_items
+from gentle_ember.core.stages.fit.sheet import fit_sheet
 from gentle_ember.core.stages.fuel_path.mixture import fixed_jet, jet_by_probe, metered
 from gentle_ember.core.stages.fuel_path.proposals import options, propose
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
@@ -98,7 +99,13 @@ def test_without_a_kit_nobody_is_given_a_jet_but_it_may_be_put_in():
     train = fresh[0].train
     screw = next(key for key, slot in train.slots.items() if slot.role == "load_screw")
     there = options(job, output_of(job), CATALOG, "propane", train, screw)
-    assert any(part.kind == "gas_jet" for one in there for part in one.parts)
+    # What can be set comes first; of jets the smallest that is not too small, the rest behind it.
+    by_jet = [one.jet is not None for one in there if one.swap.mates]
+    assert True in by_jet
+    assert by_jet == sorted(by_jet)
+    lams = [one.jet.lam.value for one in there if one.jet and one.swap.mates
+            and not any(t.stops for t in one.section.troubles)]  # fmt: skip
+    assert lams[0] == max(lam for lam in lams if lam <= SET_TO)
 
 
 def test_a_larger_hole_is_richer_and_the_mixture_over_load_follows_it():
@@ -229,3 +236,15 @@ def test_moved_uphill_the_jet_is_judged_there():
     asked = {one.key for one in up.again}
     assert "jet_read" in asked
     assert "swept" not in asked
+
+
+def test_what_meters_is_called_by_what_it_is():
+    role = TEMPLATES["spacer_adapter-cylinder"].role("load_screw")
+    assert role is not None
+    screw = next(part for part in CATALOG.parts.values() if part.kind == "load_screw")
+    assert role.called(screw) == "load screw"
+    assert role.called(JETS["pv-gj-104"]) == "gas jet"
+    steps = plan(job_with(section()), CATALOG).of(fit_sheet).steps
+    said = " ".join(one.step.what for one in steps)
+    assert "gas jet" in said
+    assert "load screw" not in said

@@ -269,3 +269,61 @@ def test_check_finds_a_lost_attachment(jobs, data, attachments):
     assert check(data, repair=False) == []
     attachments.path(digest).write_bytes(b"another")
     assert "plate.jpg" in check(data, repair=False)[0]
+
+
+def watts(n: int) -> dict[str, object]:
+    return {"name": "kettle", "running": {"value": 1400.0 + n, "origin": "measured"}}
+
+
+def test_what_jobs_taught_is_read_anew_only_when_one_teaches_otherwise(jobs, monkeypatch):
+    """Of a shop with thousands of jobs every other word typed would read them all."""
+    one = jobs.create({**FIRST, "title": "one"}, "RK")
+    other = jobs.create({**FIRST, "title": "other"}, "RK")
+
+    def change(path: str, value: object) -> None:
+        jobs.change(one.id, [Change(path, value)], base=10**6, key=key(), who="RK")
+
+    change("set.running", {"value": 3000.0, "origin": "data_sheet"})
+    assert jobs.taught is not None
+    asked: list[int] = []
+    lessons = board.all_lessons
+    monkeypatch.setattr(board, "all_lessons", lambda session: asked.append(1) or lessons(session))
+
+    change("owner", "Runa")
+    assert jobs.taught.but(other.id).loads == ()
+    assert asked == []
+    change("load.appliances", {"a1": watts(0)})
+    assert [load.running_w for load in jobs.taught.but(other.id).loads] == [1400.0]
+    assert asked == [1]
+    change("wish", "quiet")
+    change("load.appliances", {"a1": watts(0)})
+    assert jobs.taught is not None
+    assert asked == [1]
+    # Another measure, and the way back, each teach otherwise.
+    change("load.appliances", {"a1": watts(90)})
+    assert [load.running_w for load in jobs.taught.but(other.id).loads] == [1490.0]
+    jobs.undo(one.id, key=key(), who="RK")
+    assert [load.running_w for load in jobs.taught.but(other.id).loads] == [1400.0]
+    assert asked == [1, 1, 1]
+
+
+def test_the_board_finds_a_job_by_its_words_after_they_changed_and_after_they_did_not(jobs):
+    one = jobs.create({**FIRST, "title": "one"}, "RK")
+
+    def found(word: str) -> bool:
+        with jobs.reading.begin() as session:
+            rows = session.execute(
+                text("SELECT count(*) FROM board_search WHERE board_search MATCH :w"), {"w": word}
+            )
+            return bool(rows.scalar())
+
+    def change(path: str, value: object) -> None:
+        jobs.change(one.id, [Change(path, value)], base=10**6, key=key(), who="RK")
+
+    change("owner", "Quillfeather")
+    assert found("Quillfeather")
+    change("load.note", "heavy")
+    assert found("Quillfeather")
+    change("owner", "Marsh")
+    assert found("Marsh")
+    assert not found("Quillfeather")

@@ -225,8 +225,9 @@ class Shop:
         inputs = (Input("looked at", float(seen.looked), "count"),
                   Input("found failed", float(seen.failed), "count"))  # fmt: skip
         return Figure(
-            f"vent.{kind}", f"of the shop's tank vents ({name}) failed", failed / (failed + good),
-            "share", VENT_RATE, Band(low, high), inputs, rounding=Rounding.UP, estimated=True,
+            f"vent.{kind}", f"tank vents ({name}) that failed on the shop's sets",
+            failed / (failed + good), "share", VENT_RATE, Band(low, high), inputs,
+            rounding=Rounding.UP, estimated=True,
             narrows=("more sets of the shop's own, their vents looked at",),
         )  # fmt: skip
 
@@ -284,6 +285,10 @@ class Taught:
         if by_job == self._by_job and front == self.front:
             return self
         return Taught(by_job, {**self._before, **self._kept}, front)
+
+    def of(self, job_id: str) -> tuple[Lesson, ...]:
+        """What one job taught, as it was last read."""
+        return self._by_job.get(job_id, ())
 
     def all(self) -> Shop:
         """What every job together teaches."""

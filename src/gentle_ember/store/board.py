@@ -106,8 +106,13 @@ def rows_of(session: Session, jobs: Sequence[str]) -> dict[str, BoardRow]:
     return {job: found[job] for job in jobs if job in found}
 
 
-def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
-    """Bring a job's row and its search text up to date, in the caller's transaction."""
+def write(
+    session: Session, job_id: str, planned: Plan, at: datetime, before: Job | None = None
+) -> None:
+    """Bring a job's row and its search text up to date, in the caller's transaction.
+
+    `before` is the job as it was last written: words that stay are not indexed again.
+    """
     values = {**entry(planned), "updated_at": at}
     # Written over, never read: of a set long in service the row is large.
     number = session.scalar(
@@ -119,6 +124,8 @@ def write(session: Session, job_id: str, planned: Plan, at: datetime) -> None:
         session.add(row)
         session.flush()
         number = row.number
+    elif before is not None and _searched(before) == _searched(planned.job):
+        return
     session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": number})
     session.execute(
         text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),

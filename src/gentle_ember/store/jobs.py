@@ -16,6 +16,7 @@ from sqlalchemy.orm import Session, defer, sessionmaker
 
 from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
+from gentle_ember.core.estimates.measured import lessons_taught
 from gentle_ember.core.job.change import Change, Stacks, apply, client_of, hand_of
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part_copies import UnknownPartError
@@ -148,11 +149,24 @@ class JobStore:
         """
         return plan(job, self.catalog, self._taught.but(job_id), date.today())
 
-    def _written(self, stored: Stored) -> Stored:
-        """After a write is committed, and not before: others may read meanwhile."""
-        self._times, self._taught_read = None, False
+    def _written(self, stored: Stored, before: Job | None = None) -> Stored:
+        """After a write is committed, and not before: others may read meanwhile.
+
+        What every job taught is read anew only where this one teaches otherwise than it did: a
+        shop has thousands of jobs, and most of what is typed teaches nothing.
+        """
+        if before is None or self._teaches(stored, before):
+            self._times, self._taught_read = None, False
         self.news.tell(stored.id, stored.revision)
         return stored
+
+    def _teaches(self, stored: Stored, before: Job) -> bool:
+        """Whether a job teaches the shop otherwise than before it was written."""
+        now, was = (self._planned(job, stored.id) for job in (stored.job, before))
+        return (
+            now.of(lessons_taught) != self._taught.of(stored.id)
+            or board.timed(now) != board.timed(was)
+        )  # fmt: skip
 
     def put_front(self, wanted: ShopFront) -> ShopFront:
         """Keep the shop's settings; every plan asked for later reads them.
@@ -281,8 +295,9 @@ class JobStore:
             if acting is not None:
                 whole = self._whole(row)
                 refuse_hand(acting, whole.job, _applied(whole, changes)[0], changes)
+            before = self._whole(row).job
             stored = self._edited(session, row, changes, key, who)
-        return self._written(stored)
+        return self._written(stored, before)
 
     def _edited(
         self, session: Session, row: JobRow, changes: list[Change], key: str, who: str
@@ -381,7 +396,7 @@ class JobStore:
             self._refuse_past_stops(before.job, job, row.id)
             append(session, row, kind, target.revision, key, who, changes, inverse)
             stored = self._save(session, row, job, before, key)
-        return self._written(stored)
+        return self._written(stored, before.job)
 
     def _save(
         self, session: Session, row: JobRow, job: Job, before: Whole, key: str = ""
@@ -389,7 +404,7 @@ class JobStore:
         row.document = _document(job, before)
         row.updated_at = now()
         self._keep(row, Whole(job, row.document))
-        board.write(session, row.id, self._planned(job, row.id), row.updated_at)
+        board.write(session, row.id, self._planned(job, row.id), row.updated_at, before.job)
         session.flush()
         return self._told(session, row, job, key)
 

@@ -145,8 +145,9 @@ class People:
         """Whether whoever comes signs in: as soon as there are two people, or a network."""
         if lan:
             return True
+        here = select(func.count()).select_from(PersonRow).where(PersonRow.left.is_(False))
         with self._reading.begin() as session:
-            return len(everyone(session)) > 1
+            return (session.scalar(here) or 0) > 1
 
     def refuse_second(self, name: str) -> None:
         """Refuse another person where nobody signs in yet: with two of them everybody does.

@@ -8086,6 +8086,8 @@ export interface components {
             adds: string[];
             /** Cautions */
             cautions: number;
+            /** Gives */
+            gives: string;
             margin: components["schemas"]["BothOut"] | null;
             /** Mates */
             mates: boolean;

@@ -248,6 +248,12 @@ class FuelHere:
     estimated: bool
 
 
+STAND_INS = (
+    (FuelKey.NATURAL_GAS, Gas(kind="natural_gas")), (FuelKey.BIOGAS, Gas(kind="biogas")),
+)  # fmt: skip
+"""What stands for a gas that a site does not have."""
+
+
 def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, FuelHere]:
     """The four fuels as they are on this site; defaults where the site does not say."""
     gasoline = GASOLINES[generator.gasoline]
@@ -264,9 +270,9 @@ def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, F
     }
     for name, gas in sorted(site.gases.items()):
         found.setdefault(FuelKey(gas.kind), _gas(gas, f"sites.{key}.gases.{name}", at_hand=True))
-    for kind in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS):
-        stand_in = Gas(kind="natural_gas" if kind is FuelKey.NATURAL_GAS else "biogas")
-        found.setdefault(kind, _gas(stand_in, "", at_hand=False))
+    for kind, stand_in in STAND_INS:
+        if kind not in found:
+            found[kind] = _gas(stand_in, "", at_hand=False)
     return {kind: found[kind] for kind in FuelKey}
 
 

@@ -358,7 +358,7 @@ def _title(section: TrainSection, one: Fitted) -> str:
         size = next((w for w in part.name.replace(",", "").split(" ") if w[0].isdigit()), "")
         words = {"vapor_hose": "vapor hose", "fuel_hose": "fuel hose"}.get(part.kind, "hose")
         return f"{words} {size} in"
-    return role.title.replace("fuel coupler, ", "").replace("coupler, ", "")
+    return role.called(one.part).replace("fuel coupler, ", "").replace("coupler, ", "")
 
 
 def _place(section: TrainSection, at: int) -> PlaceOut:

@@ -85,6 +85,8 @@ class PartOptionOut(View):
     stops: int
     cautions: int
     worst: str
+    gives: str
+    """What a gas jet gives, in words; empty for other parts."""
     now: bool
     train: Train
 
@@ -140,6 +142,7 @@ def option(one: Option, now: Train) -> PartOptionOut:
         margin=margin(one.section),
         stops=sum(t.stops for t in troubles), cautions=sum(not t.stops for t in troubles),
         worst=troubles[0].text if troubles else "",
+        gives=f"λ about {one.jet.lam.value:.2f} at full load." if one.jet else "",
         now=after == [(slot.part, slot.turned) for slot in now.slots.values()],
         train=one.swap.train,
     )  # fmt: skip

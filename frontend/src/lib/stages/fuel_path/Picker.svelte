@@ -64,6 +64,7 @@
             <td class="n num">{one.stock}</td>
             <td class="n num">{one.margin?.[prefs.system] ?? '–'}</td>
             <td class="says">
+              {#if one.gives}{one.gives}{/if}
               {#if !one.mates}<span class="stop text-error font-semibold">does not mate</span>
               {:else if one.stops}<span class="stop text-error font-semibold">{one.worst}</span>
               {:else if one.cautions}{one.worst}

@@ -50,8 +50,8 @@
   <p class="text-[.87rem] quiet"><strong>Good:</strong> {check.good}</p>
   <p class="text-[.87rem] quiet"><strong>Bad:</strong> {check.bad}</p>
   {#if check.fails}<p class="text-[.87rem]">
-      <Figure figure={check.fails} band />
-      {check.fails.label}
+      {check.fails.label.charAt(0).toUpperCase() + check.fails.label.slice(1)}:
+      <Figure figure={check.fails} />
     </p>{/if}
   {#if finding.look !== 'not_looked'}
     <div class="more">

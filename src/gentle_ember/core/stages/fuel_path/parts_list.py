@@ -368,7 +368,7 @@ def _times(case: TrainCase, one: Fitted, branches: int) -> int:
 
 def _role_title(case: TrainCase, one: Fitted) -> str:
     role = case.asked.template.role(one.slot.role)
-    return role.title if role is not None else ""
+    return role.called(one.part) if role is not None else ""
 
 
 def _mounting(count: Count, case: TrainCase) -> None:

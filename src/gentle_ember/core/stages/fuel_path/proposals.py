@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.output import OutputSection
@@ -11,6 +12,7 @@ from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass, end
 from gentle_ember.core.job.train import AS_FOUND, Train
+from gentle_ember.core.physics.mixture import SET_TO
 from gentle_ember.core.stages.fuel_path.case import Asked, ask
 from gentle_ember.core.stages.fuel_path.edit import (
     Swap,
@@ -24,7 +26,7 @@ from gentle_ember.core.stages.fuel_path.edit import (
     with_roles,
 )
 from gentle_ember.core.stages.fuel_path.ladder import ladder
-from gentle_ember.core.stages.fuel_path.mixture import fixed_jet
+from gentle_ember.core.stages.fuel_path.mixture import FixedJet, fixed_jet
 from gentle_ember.core.stages.fuel_path.search import Impossible, Solution, alternatives, solve
 from gentle_ember.core.stages.fuel_path.templates import (
     LOAD_SCREW,
@@ -200,7 +202,7 @@ def _proposal(
     return Proposal(train, section, solution.cost[0])
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Option:
     """What could stand at a slot, a part or both halves of a coupler, with the train it makes."""
 
@@ -209,6 +211,12 @@ class Option:
     section: TrainSection
     price: float
     """What it adds to the price of the train."""
+
+    @cached_property
+    def jet(self) -> FixedJet | None:
+        """What a gas jet put there gives."""
+        is_jet = any(part.kind is PartClass.GAS_JET for part in self.parts)
+        return fixed_jet(self.section.case) if is_jet else None
 
 
 def options(
@@ -256,12 +264,17 @@ def options(
             if section is not None and now is not None:
                 price = round(section.price - now.price, 2)
                 found.append(Option(parts, changed, section, price))
+    by_jet = held is not None and held.kind is PartClass.GAS_JET
     return sorted(
         found,
         key=lambda one: (
             not one.swap.mates,
+            # A jet can't be set: it comes behind what can, until one is in.
+            (one.jet is not None) is not by_jet,
             sum(t.stops for t in one.section.troubles),
             len(one.section.troubles),
+            # Of jets the smallest that is not too small comes first.
+            (one.jet.lam.value > SET_TO, abs(one.jet.lam.value - SET_TO)) if one.jet else (),
             one.price,
         ),
     )

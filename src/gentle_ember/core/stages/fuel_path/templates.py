@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import product
 
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.part import Part
 from gentle_ember.core.job.part import PartClass as P
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import FuelKey
@@ -24,6 +25,12 @@ class Role:
     kinds: tuple[P, ...]
     reach: bool = False
     half: str = ""
+
+    def called(self, part: Part | None) -> str:
+        """What it is called with a part in it; one of two things is called what it is."""
+        if self.key != "load_screw" or part is None:
+            return self.title
+        return "gas jet" if part.kind is P.GAS_JET else "load screw"
 
 
 def _role(key: str, title: str, *kinds: P, reach: bool = False, half: str = "") -> Role:

@@ -123,7 +123,7 @@ def _name(one: TrainSection, at: Fitted) -> str:
     role = one.case.asked.template.role(at.slot.role)
     if role is None or at.part.kind is PartClass.FITTING:
         return at.part.name.split(",")[0]
-    return role.title.replace("coupler, ", "")
+    return role.called(at.part).replace("coupler, ", "")
 
 
 def steps(case: FitCase) -> Iterator[Step]:
