@@ -118,6 +118,24 @@ def test_a_hose_that_stays_on_the_own_tank_is_neither_bought_nor_made_again():
     assert there == {"gasoline.own_hose": True, "gasoline.own_side": False}
 
 
+def test_a_selector_that_is_there_has_its_branch_already():
+    document: dict[str, Any] = fitted(*GRAVITY).model_dump()
+    slots = document["trains"]["gasoline"]["slots"]
+    key = next(key for key, one in slots.items() if one["role"] == "selector")
+    slots[key]["there"] = True
+    there = Job.model_validate(document)
+    planned = plan(there, CATALOG)
+    joints = [one.joint for one in planned.of(fit_sheet).joints]
+    own = {one.key: one.there for one in joints if one.key.startswith("gasoline.own_")}
+    assert own == {"gasoline.own_hose": True, "gasoline.own_side": True}
+    uses = {use for line in planned.of(parts_list).lines for use in line.uses}
+    assert "own tank to selector" not in uses
+    # It is soaped all the same: a joint nobody made is proven like one somebody did.
+    proven = {one.state.joint.key for zone in planned.of(tightness)[0].zones
+              for one in zone.joints}  # fmt: skip
+    assert set(own) <= proven
+
+
 def test_what_is_cut_for_the_branch_is_what_was_measured():
     document = fitted(*GRAVITY).model_dump()
     document["trains"]["gasoline"]["own"] = {"length": fact(1.1)}

@@ -164,6 +164,37 @@ def test_two_gases_need_a_coupler_each() -> None:
     assert "two_gases" in stops(job, GAS_TRAIN, "natural_gas")
 
 
+@pytest.mark.parametrize(
+    ("named", "told", "says"),
+    [
+        ({"families": ("D171",)}, {"engine_family": "d171"}, ""),
+        ({"families": ("D171",)}, {"engine_family": "W420"}, "not for this set"),
+        ({"families": ("D171",)}, {}, "not told"),
+        ({"models": ("Linnet",), "first_year": 2010}, {"model": "Linnet", "year": 2012}, ""),
+        ({"models": ("Linnet",), "first_year": 2010}, {"model": "Linnet", "year": 2005},
+         "not for this set"),
+        ({"last_year": 2009}, {"year": 2009}, ""),
+        ({"last_year": 2009}, {}, "sets of other years"),
+        ({"trims": ("electric choke",)}, {"trim": "plain"}, "not for this set"),
+    ],
+)  # fmt: skip
+def test_a_part_made_for_some_sets_goes_on_those_alone(named, told, says) -> None:
+    document = PROPANE_JOB.model_dump()
+    document["set"] |= told
+    key = PROPANE_TRAIN.slots["adapter"].part
+    changed_part = SHELF.parts[key].model_copy(update=named)
+    document["parts"] = {key: changed_part.model_dump()}
+    job = Job.model_validate(document)
+    said = [one for one in section(job, PROPANE_TRAIN).troubles if one.rule == "for_set"]
+    assert [says in one.text for one in said] == ([True] if says else [])
+    # What is not told holds, at the field that tells it; another set is a stop.
+    assert all(one.holds and one.path.startswith("set.") if "not told" in one.text else one.stops
+               for one in said)  # fmt: skip
+    limits = section(job, PROPANE_TRAIN).case.asked.limits
+    assert (says in limits.why_unfit(None, changed_part)) if says else (
+        limits.why_unfit(None, changed_part) == "")  # fmt: skip
+
+
 def two_gases(half: str = "") -> Job:
     """Propane and natural gas on one set, each with its hose."""
     gas = built(PROPANE_JOB, "spacer_adapter-utility")

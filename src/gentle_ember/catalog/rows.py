@@ -80,6 +80,10 @@ def _yes(text: str) -> bool:
 
 _TEXT = (str, str)
 _WORDS = (lambda text: tuple(text.split()), lambda value: " ".join(str(one) for one in value))
+_LIST = (
+    lambda text: tuple(one.strip() for one in text.split(";") if one.strip()),
+    "; ".join,
+)
 _PORTS = (lambda text: tuple(text.split()), " ".join)
 _YES = (_yes, lambda value: "yes" if value else "no")
 _PA = (_pressure, _pressure_text)
@@ -111,6 +115,8 @@ COLUMNS: dict[str, Column] = {
         ("pump_l_h", "pump_m3_s", _number(1e-3 / 3600.0)), ("thread_mm", "thread_m", _MM),
         ("pitch_mm", "pitch_m", _MM), ("engine_least_cc", "engine_least_m3", _CC),
         ("engine_most_cc", "engine_most_m3", _CC), ("jet", "jet", _INT),
+        ("families", "families", _LIST), ("models", "models", _LIST), ("trims", "trims", _LIST),
+        ("first_year", "first_year", _INT), ("last_year", "last_year", _INT),
         ("orifice_mm", "orifice_m", _MM),
         ("body_across_mm", "body_across_m", _MM), ("body_up_mm", "body_up_m", _MM),
         ("body_out_mm", "body_out_m", _MM), ("bolts_across_mm", "bolts_across_m", _MM),

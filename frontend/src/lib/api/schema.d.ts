@@ -7865,6 +7865,16 @@ export interface components {
              */
             engine_most_m3: number | null;
             /**
+             * Families
+             * @default []
+             */
+            families: string[];
+            /**
+             * First Year
+             * @default null
+             */
+            first_year: number | null;
+            /**
              * For Task
              * @default
              */
@@ -7913,6 +7923,11 @@ export interface components {
             key: string;
             kind: components["schemas"]["PartClass"];
             /**
+             * Last Year
+             * @default null
+             */
+            last_year: number | null;
+            /**
              * Least Pa
              * @default null
              */
@@ -7934,6 +7949,11 @@ export interface components {
             lock_up: number;
             /** Maker */
             maker: string;
+            /**
+             * Models
+             * @default []
+             */
+            models: string[];
             /**
              * Most Pa
              * @default null
@@ -8033,6 +8053,11 @@ export interface components {
              * @default null
              */
             throat_m: number | null;
+            /**
+             * Trims
+             * @default []
+             */
+            trims: string[];
             /**
              * Upright
              * @default false

@@ -261,6 +261,13 @@ class Part(Model):
     pitch_m: Positive | None = None
     engine_least_m3: Positive | None = None
     engine_most_m3: Positive | None = None
+    families: tuple[Name, ...] = ()
+    """Engine families it is for, where its maker names them: one engine has several badges."""
+    models: tuple[Name, ...] = ()
+    trims: tuple[Name, ...] = ()
+    first_year: Annotated[int | None, Field(ge=1960, le=2100)] = None
+    last_year: Annotated[int | None, Field(ge=1960, le=2100)] = None
+    """Years of the sets it is for."""
     body_across_m: Positive | None = None
     body_up_m: Positive | None = None
     body_out_m: Positive | None = None

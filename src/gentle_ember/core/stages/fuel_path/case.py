@@ -176,6 +176,7 @@ def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -
         None,
         GRAVITY_FACTOR if template.method == "remote_tank_gravity" else 1.0,
         "" if job.set.fuel_line == "unknown" else job.set.fuel_line,
+        job.set,
     )
     offered = _offered(site, template, source)
     return Asked(template, supply, needed, limits, (*assumed, *more), offered)

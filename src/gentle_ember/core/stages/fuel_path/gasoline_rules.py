@@ -163,7 +163,7 @@ def own_branch(case: TrainCase) -> tuple[Fitted, ...]:
     The hose is cut off the same reel; fittings between hose and selector come a second time.
     """
     selectors = case.of(PartClass.SELECTOR)
-    if not selectors or case.train.template == "":
+    if not selectors:
         return ()
     at = selectors[0][0]
     hoses = [place for place, _, _ in case.of(PartClass.FUEL_HOSE) if place < at]
@@ -179,13 +179,17 @@ def own_branch(case: TrainCase) -> tuple[Fitted, ...]:
         gases=(FuelKey.GASOLINE,), site=True,
     )  # fmt: skip
     told = case.train.own
+    # A selector that is there already has its own tank on it.
+    there = case.parts[at].slot.there
     cut = told.length or Fact(value=OWN_HOSE_M, origin=Origin.ASSUMED)
     return (
         Fitted("own_outlet", Slot(part=outlet.key, role="own_outlet", there=True), outlet),
-        Fitted("own_hose", Slot(part=hose.key, role="own_hose", length=cut, there=told.kept), hose),
-        *(Fitted(f"own_{n}", Slot(part=one.slot.part, turned=one.slot.turned), one.part)
+        Fitted("own_hose", Slot(part=hose.key, role="own_hose", length=cut,
+                                there=told.kept or there), hose),
+        *(Fitted(f"own_{n}", Slot(part=one.slot.part, turned=one.slot.turned, there=there),
+                 one.part)
           for n, one in enumerate(between)),
-        Fitted("own_side", Slot(part=case.parts[at].slot.part, role="own_side"),
+        Fitted("own_side", Slot(part=case.parts[at].slot.part, role="own_side", there=there),
                case.parts[at].part),
     )  # fmt: skip
 

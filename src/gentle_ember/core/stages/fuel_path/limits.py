@@ -6,7 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
+from gentle_ember.core.catalog import SetsNamed
 from gentle_ember.core.job.ends import mates
+from gentle_ember.core.job.generator import GeneratorSet
 from gentle_ember.core.job.part import MIXERS, Part, PartClass, System, end
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.fuel_path.demand import Demand
@@ -47,6 +49,8 @@ class Limits:
     flow_factor: float = 1.0
     line: str = ""
     """Inside of the set's own fuel line [in], where it is known."""
+    machine: GeneratorSet | None = None
+    """The set, for parts whose makers name the sets they are for."""
 
     def fits(self, role: Role, part: Part) -> bool:
         """Whether a part can fill a role on this set and site, whatever stands before it."""
@@ -60,6 +64,9 @@ class Limits:
             return "not made for the cold of this site"
         if part.hottest_k is not None and part.hottest_k < self.hottest_k:
             return "not made for the heat of this site"
+        other, _ = self.other_set(part)
+        if other:
+            return other
         if role is None:
             return ""
         if part.limits_unstated:
@@ -69,6 +76,24 @@ class Limits:
             or self._unfit_engine(part)
             or self._unfit_length(role, part)
         )
+
+    def other_set(self, part: Part) -> tuple[str, str]:
+        """Why a part is not for this very set, by family, model, trim and year; and where that is
+        told, if the set does not say. Both empty where it is for it."""
+        named = part.families or part.models or part.trims or part.first_year or part.last_year
+        if not named or self.machine is None:
+            return "", ""
+        years = (part.first_year or 0, part.last_year or 9999)
+        sets = SetsNamed(
+            families=part.families, models=part.models, trims=part.trims,
+            years=years if part.first_year or part.last_year else None,
+        )  # fmt: skip
+        wants = ", ".join((*part.families, *part.models, *part.trims)) or "sets of other years"
+        if not sets.names(self.machine):
+            return f"made for {wants}, not for this set", ""
+        if missing := sets.open_on(self.machine):
+            return f"made for {wants}: whether this set is one is not told", missing[0]
+        return "", ""
 
     def _unfit_end(self, role: Role, part: Part) -> str:
         if (

@@ -235,7 +235,19 @@ def weather(case: TrainCase) -> Iterator[Trouble]:
     limits = case.asked.limits
     for one, part in case.known():
         unfit = limits.why_unfit(None, part)
-        if part.use_instead:
+        other, missing = limits.other_set(part)
+        if missing:
+            yield not_known(
+                "for_set", one.key, f"{part.name}: {other}.",
+                "Sets of one name differ by family and year: what fits one is in the way of "
+                "another.", path=missing,
+            )  # fmt: skip
+        elif other:
+            yield stop(
+                "for_set", one.key, f"{part.name}: {other}.",
+                "Its maker names the sets it goes on; this is none of them.", mend="solve",
+            )  # fmt: skip
+        elif part.use_instead:
             yield mind(
                 "old",
                 one.key,
