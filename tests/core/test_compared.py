@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from gentle_ember.core.base.figure import Figure
 from gentle_ember.core.estimates.measured import lessons_of
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.plan import plan
@@ -20,19 +21,22 @@ def spacer(**more) -> Job:
     return put(fitted(*SPACER, **more), "wants", {"propane": True, "keep_gasoline": True})
 
 
+def runs_on(job: Job) -> Figure:
+    found = run_on(plan(job, CATALOG).of(trains_to_build)["propane"])
+    assert found is not None
+    return found
+
+
 def said(job: Job) -> list[str]:
     return [one.text for one in compared(plan(job, CATALOG))]
 
 
 def test_what_a_hose_holds_over_the_airs_pressure_is_burnt_in_a_moment():
     """By hand: π/4 · 9.5 mm² · 3 m at 11 in w.c. is 5.7 mL, in a set that burns some 0.1 g/s."""
-    section = plan(spacer(), CATALOG).of(trains_to_build)["propane"]
-    found = run_on(section)
-    assert found is not None
+    found = runs_on(spacer())
     assert 0.01 < found.value < 1.0
     assert found.band.high == pytest.approx(3 * found.value + 3.0)
-    longer = plan(spacer(distance=6.0), CATALOG).of(trains_to_build)["propane"]
-    assert run_on(longer).value > found.value  # type: ignore[union-attr]
+    assert runs_on(spacer(distance=6.0)).value > found.value
 
 
 @pytest.mark.parametrize(("seconds", "tells"), [(2.0, False), (45.0, True)])
@@ -48,12 +52,11 @@ def test_a_set_that_runs_on_has_a_valve_that_passes(seconds, tells):
 def test_a_change_over_counts_the_bowl_only_where_it_is_run_dry():
     dry, drained = spacer(), spacer()
     drained = put(drained, "ways.bowl", "drained")
-    by_bowl = [expected(plan(job, CATALOG), "propane")[1] for job in (dry, drained)]
-    assert all(one is not None for one in by_bowl)
-    first, second = (one.value for one in by_bowl if one is not None)
-    assert first > second
-    bowl = next(one for one in by_bowl[0].inputs if one.label == "float bowl")  # type: ignore[union-attr]
-    assert bowl.value == pytest.approx(0.25 * 212e-6)
+    first, second = (expected(plan(job, CATALOG), "propane")[1] for job in (dry, drained))
+    assert first is not None
+    assert second is not None
+    assert first.value > second.value
+    assert input_of(first, "float bowl") == pytest.approx(0.25 * 212e-6)
 
 
 @pytest.mark.parametrize(("seconds", "tells"), [(4.0, "the least"), (180.0, ""), (1700.0, "most")])
@@ -185,6 +188,6 @@ def test_what_is_asked_about_stands_at_its_field_and_its_fuel():
         ("starts.propane.change_over", "propane", "first_start"),
     ]
     assert found[0].text.startswith("Propane: it ran on 45 s")
-    high = run_on(plan(spacer(), CATALOG).of(trains_to_build)["propane"]).band.high  # type: ignore[union-attr]
+    high = runs_on(spacer()).band.high
     exact = put(spacer(), "starts", {"propane": {"died_after": fact(high)}})
     assert said(exact) == []

@@ -318,7 +318,9 @@ def test_a_bolt_holds_only_the_skins_its_nut_bears_on():
         return found.value
 
     assert bolt(0.05) < bolt(None)
-    assert bolt(0.05) == plan(thick=2e-3).bolt.value  # type: ignore[union-attr]
+    one = plan(thick=2e-3).bolt
+    assert one is not None
+    assert bolt(0.05) == one.value
 
 
 FACES = {"f1": {"name": "left side", "room": fact(0.09), "behind": "tank"},

@@ -1,6 +1,7 @@
 import { render } from '@testing-library/svelte';
 import type { Component } from 'svelte';
 import type { Figure, Reference } from '$lib/api/client';
+import { prefs } from '$lib/session/prefs.svelte';
 import { JobSession } from '$lib/session/session.svelte';
 import { shop } from '../shop';
 import InJob from './InJob.svelte';
@@ -37,6 +38,13 @@ export async function opened(): Promise<JobSession> {
   const session = new JobSession(shop.id);
   await session.open();
   return session;
+}
+
+/** A job begun anew that is open, with somebody at it. */
+export async function begun(): Promise<JobSession> {
+  shop.reset();
+  prefs.who = 'Odo Marlin';
+  return opened();
 }
 
 /** A component of a job on its own. */

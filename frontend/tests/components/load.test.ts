@@ -1,7 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import type { Component } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import BankPlan from '$lib/stages/load_test/BankPlan.svelte';
 import Decision from '$lib/stages/load_test/Decision.svelte';
@@ -9,7 +8,7 @@ import type { Jets, LoadRun, LoadTest } from '$lib/stages/load_test/types';
 import Cards from '../../src/routes/jobs/[id]/hand_over/cards/+page.svelte';
 import JetsPage from '../../src/routes/jobs/[id]/load_test/jets/+page.svelte';
 import { shop } from '../shop';
-import { figure, inJob, opened } from './inJob';
+import { begun, figure, inJob, opened } from './inJob';
 
 const both = (text: string) => ({ us: text, metric: text });
 const advice = (changes: Partial<LoadRun['advice']> = {}): LoadRun['advice'] => ({
@@ -49,11 +48,7 @@ const test = (changes: Partial<LoadTest> = {}): LoadTest =>
   }) as unknown as LoadTest;
 
 let session: JobSession;
-beforeEach(async () => {
-  shop.reset();
-  prefs.who = 'Odo Marlin';
-  session = await opened();
-});
+beforeEach(async () => (session = await begun()));
 afterEach(() => session.close());
 
 describe('what follows from a run', () => {

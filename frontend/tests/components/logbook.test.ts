@@ -11,7 +11,7 @@ import Watch from '$lib/stages/logbook/Watch.svelte';
 import { today, written } from '$lib/stages/logbook/days';
 import Stock from '../../src/routes/jobs/[id]/logbook/stock/+page.svelte';
 import { shop } from '../shop';
-import { figure, inJob, opened } from './inJob';
+import { begun, figure, inJob, opened } from './inJob';
 
 type Watched = components['schemas']['WatchedOut'];
 const method = {
@@ -48,11 +48,7 @@ describe('days', () => {
 
 describe('a run that is logged', () => {
   let session: JobSession;
-  beforeEach(async () => {
-    shop.reset();
-    session = await opened();
-    prefs.who = 'Odo Marlin';
-  });
+  beforeEach(async () => (session = await begun()));
   afterEach(() => session.close());
 
   const type = (label: string, value: string) =>

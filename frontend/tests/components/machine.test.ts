@@ -3,20 +3,15 @@ import type { Component } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { CLASSES } from '$lib/api/published';
 import ChoiceField from '$lib/ui/ChoiceField.svelte';
-import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import SetDrawing from '$lib/stages/intake/SetDrawing.svelte';
 import { ART, SPOTS, kindOf } from '$lib/stages/intake/set-drawing';
 import Ways from '../../src/routes/jobs/[id]/method/ways/+page.svelte';
 import { shop } from '../shop';
-import { inJob, opened } from './inJob';
+import { begun, inJob, opened } from './inJob';
 
 let session: JobSession;
-beforeEach(async () => {
-  shop.reset();
-  prefs.who = 'Odo Marlin';
-  session = await opened();
-});
+beforeEach(async () => (session = await begun()));
 afterEach(() => session.close());
 
 describe('the drawing of a set', () => {

@@ -1,13 +1,12 @@
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { prefs } from '$lib/session/prefs.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import { BenchLive, type Bench, type GasMetering } from '$lib/stages/first_start/bench.svelte';
 import GasJet from '$lib/stages/first_start/GasJet.svelte';
 import NextReading from '$lib/stages/first_start/NextReading.svelte';
 import SettingCosts from '$lib/stages/first_start/SettingCosts.svelte';
 import { shop } from '../shop';
-import { figure, inJob, opened } from './inJob';
+import { begun, figure, inJob } from './inJob';
 
 const shown = (text: string, unit = '') => ({ text, unit, low: text, high: text, number: 1 });
 const turns = (text: string) =>
@@ -59,11 +58,7 @@ const ahead = {
 
 describe('the next reading of a sweep', () => {
   let session: JobSession;
-  beforeEach(async () => {
-    shop.reset();
-    session = await opened();
-    prefs.who = 'Odo Marlin';
-  });
+  beforeEach(async () => (session = await begun()));
   afterEach(() => session.close());
 
   const put = (
@@ -178,11 +173,7 @@ describe('what a setting costs', () => {
 
 describe('a gas jet in place of a screw', () => {
   let session: JobSession;
-  beforeEach(async () => {
-    shop.reset();
-    session = await opened();
-    prefs.who = 'Odo Marlin';
-  });
+  beforeEach(async () => (session = await begun()));
   afterEach(() => session.close());
 
   const jet = {

@@ -145,9 +145,17 @@ def default_template(job: Job, method: str, fuel: FuelKey) -> Template | None:
     return next(iter(found.values()))
 
 
+def gas_at(site: Site, fuel: FuelKey) -> tuple[str, Gas | None]:
+    """The site's gas of a kind and where it stands on the site: `gases` alone without one."""
+    for key, gas in sorted(site.gases.items()):
+        if gas.kind == fuel:
+            return f"gases.{key}", gas
+    return "gases", None
+
+
 def gas_of(site: Site, fuel: FuelKey) -> Gas | None:
     """The site's gas of a kind."""
-    return next((gas for _, gas in sorted(site.gases.items()) if gas.kind == fuel), None)
+    return gas_at(site, fuel)[1]
 
 
 def ask(job: Job, output: OutputSection, catalog: Catalog, template: Template) -> Asked:
@@ -249,11 +257,7 @@ def _supply(
 def _line(
     site: Site, at: str, template: Template, needed: Demand
 ) -> tuple[Supply, float, str, tuple[tuple[str, str], ...]]:
-    gas, key = gas_of(site, template.fuel), "gases"
-    for name, one in sorted(site.gases.items()):
-        if one.kind == template.fuel:
-            key = f"gases.{name}"
-            break
+    key, gas = gas_at(site, template.fuel)
     house = {"utility": STUB_PA, "utility_outlet": STUB_PA, "utility_2psi": TWO_PSI_PA}
     usual = house.get(template.source, DIGESTER_PA)
     assumed: list[tuple[str, str]] = []

@@ -9,10 +9,10 @@ from gentle_ember.core.base.quantities import INCH_WC_PA
 from gentle_ember.core.job.part import LINES, REGULATORS, PartClass, System, end
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.cylinder import sun_warms
-from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import FuelKey, fuel_name
 from gentle_ember.core.physics.mixture import RIGHT
 from gentle_ember.core.physics.propane import saturation_pressure
+from gentle_ember.core.stages.fuel_path.case import gas_at
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.limits import (
     CONNECTOR_MOST_M,
@@ -253,9 +253,7 @@ def reach(case: TrainCase) -> Iterator[Trouble]:
             "15 ft by many codes; verify, or bring the pipe nearer.",
             Amount("hose", together, "length"),
         )
-    enclosed = case.job.set.set_class in INVERTERS
-    through = enclosed if case.train.through_cover is None else case.train.through_cover
-    if through and not case.of(PartClass.BULKHEAD):
+    if case.in_case and not case.of(PartClass.BULKHEAD):
         yield mind(
             "strain_relief",
             lines[-1][1].key,
@@ -437,12 +435,10 @@ def one_family(case: TrainCase) -> Iterator[Trouble]:
 
 def take_off(case: TrainCase) -> Iterator[Trouble]:
     """Where the set's gas leaves the house's, and who may join to it."""
-    gas = next((one for one in case.site.gases.values() if one.kind == case.name), None)
+    key, gas = gas_at(case.site, FuelKey.NATURAL_GAS)
     if gas is None or case.asked.template.fuel is not FuelKey.NATURAL_GAS or not case.parts:
         return
     first = case.parts[0].key
-    key = next(key for key, one in case.site.gases.items() if one is gas)
-    at = f"sites.{case.job.site}.gases.{key}"
     if gas.take_off == "meter" and gas.tapped == "owner":
         yield stop(
             "take_off", first, "A tee at the meter is not the owner's to make.",
@@ -453,7 +449,7 @@ def take_off(case: TrainCase) -> Iterator[Trouble]:
         yield not_known(
             "take_off", first, "What else hangs on the appliance's line is not told.",
             "Its pipe was sized for that appliance alone: both at once can starve both.",
-            path=f"{at}.appliances",
+            path=f"sites.{case.job.site}.{key}.appliances",
         )  # fmt: skip
     if gas.take_off == "outlet" and not any(one.slot.role == "outlet_half" for one in case.parts):
         yield mind(
@@ -462,25 +458,25 @@ def take_off(case: TrainCase) -> Iterator[Trouble]:
         )  # fmt: skip
 
 
-MOUNTED_ON = {"cylinder": "the cylinder", "frame": "the frame", "cover": "a removable cover"}
+MOUNTED_ON = {"frame": "the frame", "cover": "a removable cover"}
 
 
 def where_mounted(case: TrainCase) -> Iterator[Trouble]:
     """What a regulator's place asks for: a cover comes off, a cylinder is changed."""
     for at, one, part in case.of(*REGULATORS, PartClass.DEMAND):
+        name = part.name.split(",")[0]
         if one.slot.on == "cover":
             yield mind(
-                "mounted", one.key, f"{part.name.split(',')[0]} is on a removable cover.",
+                "mounted", one.key, f"{name} is on a removable cover.",
                 "Whoever takes the cover off pulls at its hoses: slack to lay it beside the set, "
                 "or the joint is parted, and soaped each time.",
             )  # fmt: skip
-        screwed = part.inlet.startswith("cyl:") and at > 0 and case.parts[at - 1].part is not None
-        source = case.parts[at - 1].part if screwed else None
-        if one.slot.on in ("frame", "cover") and source and source.kind is PartClass.CYLINDER:
+        source = case.parts[at - 1].part if at else None
+        on_cylinder = source is not None and source.kind is PartClass.CYLINDER
+        if on_cylinder and one.slot.on in ("frame", "cover"):
             yield stop(
                 "mounted", one.key,
-                f"{part.name.split(',')[0]} screws into the cylinder: it can't sit on "
-                f"{MOUNTED_ON[one.slot.on]}.",
+                f"{name} screws into the cylinder: it can't sit on {MOUNTED_ON[one.slot.on]}.",
                 "Between cylinder and a regulator elsewhere goes a pigtail for the cylinder's "
                 "pressure.", mend="solve",
             )  # fmt: skip
@@ -500,9 +496,7 @@ SETTLES = {FuelKey.PROPANE: ("low", "bottom"), FuelKey.NATURAL_GAS: ("high", "to
 
 def in_case(case: TrainCase) -> Iterator[Trouble]:
     """Inside a case it is hot, and gas that leaks stays where the case has no opening."""
-    through = case.train.through_cover
-    enclosed = case.job.set.set_class in INVERTERS if through is None else through
-    if not enclosed or case.name == AS_FOUND:
+    if not case.in_case or case.name == AS_FOUND:
         return
     inside = [(one, part) for one, part in case.known() if one.slot.role in SET_SIDE
               and one.slot.on != "cover" and part.kind is not PartClass.GAS_HALF]  # fmt: skip

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
@@ -72,8 +73,9 @@ class FixedJet:
 
 def fixed_jet(case: TrainCase) -> FixedJet | None:
     """A train's gas jet with what it gives; None where a screw, or nothing, meters."""
-    found, of = case.of(PartClass.GAS_JET), _screwed(case)
-    if not found or of is None or found[0][2].orifice_m is None:
+    found = case.of(PartClass.GAS_JET)
+    of = _screwed(case) if found else None
+    if of is None or found[0][2].orifice_m is None:
         return None
     part, hole = found[0][2], found[0][2].orifice_m
     demand, jets = case.asked.demand, case.job.set.barrels
@@ -121,28 +123,26 @@ def fixed_jet(case: TrainCase) -> FixedJet | None:
 def jet_by_probe(case: TrainCase, jet: FixedJet, lam: Fact, path: str) -> Figure | None:
     """The hole asked for by the λ a probe read at full load; None where hose and inlet are it."""
     of, demand = _screwed(case), case.asked.demand
-    if of is None or jet.part.orifice_m is None:
+    at_it = jet.part.orifice_m
+    if of is None or at_it is None:
         return None
     row = of.path_pa + jet.takes_pa
-    left = row * (SET_TO / lam.value) ** 2 - of.path_pa
-    if left <= 0:
+    if row * (SET_TO / lam.value) ** 2 <= of.path_pa:
         return None
-    mass = demand.mass("full", upper=False) / case.job.set.barrels
-    # As the jet is, so its hole is asked for: what is not known of flow and density cancels.
-    hole = jet.part.orifice_m * (jet.takes_pa / left) ** 0.25
-    ends = [
-        jet.part.orifice_m * (jet.takes_pa / max(1.0, row * (SET_TO / (lam.value * share)) ** 2
-                                                 - of.path_pa)) ** 0.25
-        for share in (1 - PROBE_BAND, 1 + PROBE_BAND)
-    ]  # fmt: skip
+
+    def hole(read: float) -> float:
+        """As the jet is, so its hole is asked for: what is not known of flow cancels [m]."""
+        may_take = max(1.0, row * (SET_TO / read) ** 2 - of.path_pa)
+        return at_it * math.sqrt(math.sqrt(jet.takes_pa / may_take))
+
+    ends = [hole(lam.value * share) for share in (1 - PROBE_BAND, 1 + PROBE_BAND)]
     return Figure(
-        f"jet.{demand.fuel.key}.probe", "hole asked for by the probe", hole, "orifice",
+        f"jet.{demand.fuel.key}.probe", "hole asked for by the probe", hole(lam.value), "orifice",
         GAS_JET, Band(min(ends), max(ends)),
         (
             Input("λ read at full load", lam.value, "ratio", lam.origin, path),
             Input("λ it is to give at full load", SET_TO, "ratio", Origin.ASSUMED),
-            Input("the jet's hole", jet.part.orifice_m, "orifice", Origin.DATA_SHEET),
-            Input("gas of full load at λ = 1, of each jet", mass, "mass_flow"),
+            Input("the jet's hole", at_it, "orifice", Origin.DATA_SHEET),
             Input("the jet takes", jet.takes_pa, "pressure"),
             Input("hose and inlet take at full load", of.path_pa, "pressure"),
         ),
@@ -153,7 +153,7 @@ def jet_by_probe(case: TrainCase, jet: FixedJet, lam: Fact, path: str) -> Figure
 def metered(case: TrainCase) -> Metered | None:
     """A train's throat and what feeds it, set at full load by its screw or as its jet gives;
     None where nothing is metered by a throat's signal."""
-    of, jet = _screwed(case), fixed_jet(case)
+    jet, of = fixed_jet(case), _screwed(case)
     return of if of is None or jet is None else replace(of, set_to=jet.lam.value)
 
 

@@ -323,12 +323,8 @@ def _train(count: Count, case: TrainCase, on_set: set[tuple[str, str]]) -> None:
         for port in part.ports:
             if port in CAPS:
                 count.want(PartClass.CAP, each, "open port", inlet=CAPS[port])
-        if before is not None and before.part is not None and before.part.outlet and part.inlet:
-            upstream, downstream = end(before.part.outlet), end(part.inlet)
-            if System.BARB in (upstream.system, downstream.system):
-                size = upstream.size
-                count.want(PartClass.CLAMP, max(each, doubled), "clamps", inlet=f"barb:{size}:f")
-            tapered += upstream.system is System.NPT
+        if before is not None and before.part is not None:
+            tapered += _sealed(count, before.part, part, max(each, doubled))
         before, doubled = one, each
     tapered += _own_branch(count, case)
     if tapered:
@@ -345,17 +341,22 @@ def _own_branch(count: Count, case: TrainCase) -> int:
     branch = own_branch(case)
     for before, after in pairwise(branch):
         first, second = before.part, after.part
-        if first is None or second is None or not (first.outlet and second.inlet):
+        if first is None or second is None or (before.slot.there and after.slot.there):
             continue
         if after is not branch[-1] and not after.slot.there:
             count.add(second, after.length_m if second.by_length else 1, "own tank to selector")
-        if before.slot.there and after.slot.there:
-            continue
-        upstream, downstream = end(first.outlet), end(second.inlet)
-        if System.BARB in (upstream.system, downstream.system):
-            count.want(PartClass.CLAMP, 1, "clamps", inlet=f"barb:{upstream.size}:f")
-        tapered += upstream.system is System.NPT
+        tapered += _sealed(count, first, second, 1)
     return tapered
+
+
+def _sealed(count: Count, before: Part, after: Part, number: int) -> int:
+    """The clamps of a joint, made so many times; 1 where it is tapered, and takes tape."""
+    if not (before.outlet and after.inlet):
+        return 0
+    upstream, downstream = end(before.outlet), end(after.inlet)
+    if System.BARB in (upstream.system, downstream.system):
+        count.want(PartClass.CLAMP, number, "clamps", inlet=f"barb:{upstream.size}:f")
+    return int(upstream.system is System.NPT)
 
 
 def _times(case: TrainCase, one: Fitted, branches: int) -> int:

@@ -9,6 +9,7 @@ from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.job.site import Site
 from gentle_ember.core.job.train import Train
+from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.stage import Severity
 from gentle_ember.core.stages.fuel_path.case import Asked
 from gentle_ember.core.stages.fuel_path.ladder import Fitted, Ladder
@@ -67,6 +68,12 @@ class TrainCase:
     def site(self) -> Site:
         """The site looked at."""
         return self.job.sites[self.job.site]
+
+    @property
+    def in_case(self) -> bool:
+        """Whether its hoses pass into a case: as told, else by the set's class."""
+        told = self.train.through_cover
+        return self.job.set.set_class in INVERTERS if told is None else told
 
     def known(self) -> Iterator[tuple[Fitted, Part]]:
         """The slots whose part is known."""
