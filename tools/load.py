@@ -58,8 +58,9 @@ def grown(data: Path, jobs: int) -> None:
         for n, (document, board) in zip(
             range(jobs - len(sources)), itertools.cycle(sources), strict=False
         ):
-            key, title, number = str(uuid.uuid4()), f"{board.title} {n:05d}", first + 1 + n
-            shown = {name: getattr(board, name) for name in columns} | {"title": title}
+            key, title, number = str(uuid.uuid4()), f"{board.shown['title']} {n:05d}", first + 1 + n
+            shown = {name: getattr(board, name) for name in columns}
+            shown["shown"] = {**board.shown, "title": title}
             rows[JobRow].append(
                 {"id": key, "revision": 1, "document": {**document, "title": title},
                  "created_at": at, "updated_at": at}

@@ -13,6 +13,14 @@ BEFORE_PEOPLE = (
     "DROP TABLE sign_in",
     "DROP TABLE shop_front",
     "ALTER TABLE board DROP COLUMN service",
+    "ALTER TABLE board DROP COLUMN shown",
+    *(
+        f"ALTER TABLE board ADD COLUMN {name} VARCHAR NOT NULL DEFAULT ''"
+        for name in (
+            "title", "owner", "set_label", "site_label", "stage", "stops", "questions",
+            "running_w", "fuels",
+        )
+    ),
 )  # fmt: skip
 """What takes a database of today back to before people signed in and sets were in service."""
 

@@ -246,10 +246,13 @@ def open_items(plan: Plan) -> tuple[Item, ...]:
     return tuple(one for stage in STAGES for one in stage.items(plan))
 
 
+_HARDNESS = {severity: at for at, severity in enumerate(Severity)}
+
+
 def cautions(plan: Plan) -> tuple[Caution, ...]:
     """Stops, cautions and what always stands, stops first."""
     found = [one for stage in STAGES for one in stage.cautions(plan)]
-    return tuple(sorted(found, key=lambda one: list(Severity).index(one.severity)))
+    return tuple(sorted(found, key=lambda one: _HARDNESS[one.severity]))
 
 
 def contradictions(job: Job) -> tuple[Refusal, ...]:

@@ -286,6 +286,16 @@ class Taught:
             return self
         return Taught(by_job, {**self._before, **self._kept}, front)
 
+    def with_job(self, job_id: str, lessons: tuple[Lesson, ...]) -> Taught:
+        """With what one job teaches now; what all but it taught stays the same object."""
+        others = self.but(job_id)
+        by_job = {**self._by_job, job_id: lessons}
+        if not lessons:
+            del by_job[job_id]
+        made = Taught(by_job, {**self._before, **self._kept}, self.front)
+        made._kept[job_id if lessons else ""] = others
+        return made
+
     def of(self, job_id: str) -> tuple[Lesson, ...]:
         """What one job taught, as it was last read."""
         return self._by_job.get(job_id, ())

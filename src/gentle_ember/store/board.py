@@ -8,12 +8,14 @@ from dataclasses import astuple, dataclass
 from datetime import date, datetime
 from typing import Any
 
+from pydantic import BaseModel, ConfigDict
 from sqlalchemy import Select, func, select, text, update
 from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import lessons_taught
 from gentle_ember.core.job.job import Job, WaitsFor, machine_name
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import cautions, current_stage, handed_over, questions, waits_for
 from gentle_ember.core.shop import Lesson
@@ -26,7 +28,7 @@ from gentle_ember.core.stages.logbook.upkeep import (
     in_service,
     kept,
     read_kept,
-    standing,
+    standing_here,
 )
 from gentle_ember.store.errors import InvalidJobError
 from gentle_ember.store.models import BoardRow, JobRow
@@ -41,27 +43,51 @@ def _served(job: Job) -> bool:
     return handed_over(job) and not waits and in_service(job.logbook) is not None
 
 
-def entry(planned: Plan) -> dict[str, Any]:
-    """What the board shows of a job, except its id and time; the same on whatever day."""
+class Shown(BaseModel):
+    """What the board only shows of a job: one more is a field here and its line in `shown`."""
+
+    model_config = ConfigDict(frozen=True)
+
+    title: str
+    owner: str
+    set_label: str
+    site_label: str
+    stage: str
+    stops: int
+    questions: int
+    running_w: float | None
+    fuels: list[str]
+
+
+def shown(planned: Plan) -> Shown:
+    """The same on whatever day."""
     job, site = planned.job, planned.site
     fuels = ["gasoline"] if site.gasoline else []
     fuels += ["propane"] if site.cylinders else []
     fuels += [gas.kind for _, gas in sorted(site.gases.items())]
+    return Shown(
+        title=job.title,
+        owner=job.owner,
+        set_label=machine_name(job),
+        site_label=site.name,
+        stage=current_stage(job),
+        stops=sum(c.severity is Severity.STOP and not c.by_date for c in planned.of(cautions)),
+        questions=len(planned.of(questions)),
+        running_w=job.set.running.value if job.set.running else None,
+        fuels=sorted(set(fuels), key=list(map(str, FuelKey)).index),
+    )
+
+
+def entry(planned: Plan) -> dict[str, Any]:
+    """A job's row, except its id and time; the same on whatever day."""
+    job = planned.job
     return {
-        "title": job.title,
-        "owner": job.owner,
-        "set_label": machine_name(job),
-        "site_label": site.name,
-        "stage": current_stage(job),
         "waits_for": IN_SERVICE if _served(job) else str(waits_for(job)),
         "archived": job.archived,
-        "stops": sum(c.severity is Severity.STOP and not c.by_date for c in planned.of(cautions)),
-        "questions": len(planned.of(questions)),
-        "running_w": job.set.running.value if job.set.running else None,
+        "shown": shown(planned).model_dump(),
         "times": [list(one) for one in timed(planned)],
         "lessons": [list(astuple(one)) for one in planned.of(lessons_taught)],
-        "service": kept(standing(job)) if in_service(job.logbook) else {},
-        "fuels": sorted(set(fuels), key=["gasoline", "propane", "natural_gas", "biogas"].index),
+        "service": kept(planned.of(standing_here)) if in_service(job.logbook) else {},
     }
 
 
@@ -106,46 +132,63 @@ def rows_of(session: Session, jobs: Sequence[str]) -> dict[str, BoardRow]:
     return {job: found[job] for job in jobs if job in found}
 
 
+@dataclass(frozen=True, slots=True)
+class Written:
+    """A job's row as it was last written here: when, its columns, its search text."""
+
+    at: datetime
+    columns: dict[str, Any]
+    searched: str
+
+
 def write(
-    session: Session, job_id: str, planned: Plan, at: datetime, before: Job | None = None
-) -> None:
+    session: Session, job_id: str, planned: Plan, at: datetime, held: Written | None = None
+) -> Written:
     """Bring a job's row and its search text up to date, in the caller's transaction.
 
-    `before` is the job as it was last written: words that stay are not indexed again.
+    Args:
+        session: the caller's.
+        job_id: the job's.
+        planned: of the job as it is now.
+        at: when it was changed.
+        held: what its row is known to hold, so that only what differs is written: of a set long
+            in service the row is large.
     """
-    values = {**entry(planned), "updated_at": at}
-    # Written over, never read: of a set long in service the row is large.
+    now = Written(at, entry(planned), _searched(planned.job))
+    was = held.columns if held else {}
+    values = {key: one for key, one in now.columns.items() if key not in was or was[key] != one}
     number = session.scalar(
-        update(BoardRow).where(BoardRow.job_id == job_id).values(**values)
-        .returning(BoardRow.number)
+        update(BoardRow.__table__).where(BoardRow.job_id == job_id)  # type: ignore[arg-type]
+        .values(**values, updated_at=at).returning(BoardRow.number)
     )  # fmt: skip
     if number is None:
-        row = BoardRow(job_id=job_id, **values)
+        row = BoardRow(job_id=job_id, updated_at=at, **now.columns)
         session.add(row)
         session.flush()
         number = row.number
-    elif before is not None and _searched(before) == _searched(planned.job):
-        return
+    elif held is not None and held.searched == now.searched:
+        return now
     session.execute(text("DELETE FROM board_search WHERE rowid = :n"), {"n": number})
     session.execute(
         text("INSERT INTO board_search (rowid, text) VALUES (:n, :t)"),
-        {"n": number, "t": _searched(planned.job)},
+        {"n": number, "t": now.searched},
     )
+    return now
 
 
 def in_use(session: Session, today: date) -> list[SetInService]:
     """Every set in service that is not archived, with its upkeep on a day."""
     # Columns and no rows: of a large shop the rest would be unpacked for nothing.
     rows = session.execute(
-        select(
-            BoardRow.job_id, BoardRow.title, BoardRow.owner, BoardRow.set_label,
-            BoardRow.site_label, BoardRow.service,
-        ).where(BoardRow.archived.is_(False), func.json_extract(BoardRow.service, "$.since") != "")
+        select(BoardRow.job_id, BoardRow.shown, BoardRow.service)
+        .where(BoardRow.archived.is_(False), func.json_extract(BoardRow.service, "$.since") != "")
     )  # fmt: skip
     return [
-        SetInService(job, title, owner, label, place, due_on(read_kept(service), today))
-        for job, title, owner, label, place, service in rows
-    ]
+        SetInService(job, one.title, one.owner, one.set_label, one.site_label,
+                     due_on(read_kept(service), today))
+        for job, held, service in rows
+        for one in [Shown.model_validate(held)]
+    ]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from functools import cached_property
 from pathlib import Path
 from typing import Any
 
@@ -69,6 +70,20 @@ def revision(data: Path) -> str | None:
         engine.dispose()
 
 
+def _json(value: Any) -> str:
+    return to_json(value).decode()
+
+
+class Document(dict[str, Any]):
+    """A document that is never changed, with its JSON: written to the database and sent to the
+    page as the same text."""
+
+    @cached_property
+    def text(self) -> str:
+        """As JSON."""
+        return _json(self)
+
+
 def open_engine(data: Path) -> Engine:
     """An engine on the data folder's database.
 
@@ -80,7 +95,7 @@ def open_engine(data: Path) -> Engine:
     engine = create_engine(
         f"sqlite:///{database_path(data)}",
         connect_args={"timeout": 15},
-        json_serializer=lambda value: to_json(value).decode(),
+        json_serializer=lambda value: value.text if isinstance(value, Document) else _json(value),
         json_deserializer=from_json,
     )
 

@@ -32,10 +32,11 @@ from gentle_ember.core.route import (
     refusals,
     unearned,
 )
-from gentle_ember.core.shop import ShopFront, Taught
+from gentle_ember.core.shop import Lesson, ShopFront, Taught
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fit.times import LearnedTime
 from gentle_ember.store import board
+from gentle_ember.store.database import Document
 from gentle_ember.store.errors import (
     FieldError,
     InvalidJobError,
@@ -75,6 +76,13 @@ class Stored:
     updated_at: datetime
     can_undo: bool
     can_redo: bool
+    document: Document | None = None
+    """As it was written; none where nothing was."""
+
+    @property
+    def text(self) -> str:
+        """The job as JSON."""
+        return self.job.model_dump_json() if self.document is None else self.document.text
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +90,7 @@ class Whole:
     """A job at one revision; neither is to be changed."""
 
     job: Job
-    document: dict[str, Any]
+    document: Document
 
 
 def not_earned(found: Iterable[Unearned]) -> UnearnedError:
@@ -98,9 +106,12 @@ class JobStore:
         self.parts = parts
         self._kept: OrderedDict[tuple[str, int, datetime], Whole] = OrderedDict()
         self._read: OrderedDict[str, ReadUpTo] = OrderedDict()
+        self._rows: OrderedDict[str, board.Written] = OrderedDict()
         self.news = News()
         self._times: Mapping[str, LearnedTime] | None = None
         self._taught, self._taught_read = Taught(), False
+        self._told_of: dict[str, int] = {}
+        self._writes = 0
         self._lock = Lock()
         self.reading = sessionmaker(engine)
         self.writing = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
@@ -122,16 +133,16 @@ class JobStore:
 
     @property
     def taught(self) -> Taught:
-        """What every job taught; read anew when one is written."""
-        if not self._taught_read:
-            # Set first, so that a write meanwhile asks for another look; not kept by a failed one.
-            self._taught_read = True
-            try:
-                with self.reading.begin() as session:
-                    self._taught = self._taught.renewed(board.all_lessons(session), front(session))
-            except BaseException:
-                self._taught_read = False
-                raise
+        """What every job taught: read once, then kept by what is written here."""
+        while not self._taught_read:
+            asked_at = self._writes
+            with self.reading.begin() as session:
+                lessons, fronted = board.all_lessons(session), front(session)
+            with self._lock:
+                # What was written meanwhile may not have been read: then it is read again.
+                if asked_at == self._writes:
+                    self._taught = self._taught.renewed(lessons, fronted)
+                    self._taught_read = True
         return self._taught
 
     def plan(self, job: Job, job_id: str = "") -> Plan:
@@ -152,21 +163,33 @@ class JobStore:
     def _written(self, stored: Stored, before: Job | None = None) -> Stored:
         """After a write is committed, and not before: others may read meanwhile.
 
-        What every job taught is read anew only where this one teaches otherwise than it did: a
-        shop has thousands of jobs, and most of what is typed teaches nothing.
+        What all the others taught is not read again: a shop has thousands of jobs.
         """
-        if before is None or self._teaches(stored, before):
-            self._times, self._taught_read = None, False
+        if before is None:
+            self._read_anew()
+        else:
+            now, was = (self._planned(job, stored.id) for job in (stored.job, before))
+            if board.timed(now) != board.timed(was):
+                self._times = None
+            self._teach(stored, now.of(lessons_taught))
         self.news.tell(stored.id, stored.revision)
         return stored
 
-    def _teaches(self, stored: Stored, before: Job) -> bool:
-        """Whether a job teaches the shop otherwise than before it was written."""
-        now, was = (self._planned(job, stored.id) for job in (stored.job, before))
-        return (
-            now.of(lessons_taught) != self._taught.of(stored.id)
-            or board.timed(now) != board.timed(was)
-        )  # fmt: skip
+    def _read_anew(self) -> None:
+        """What the shop taught, and how long its work took, is asked for again."""
+        with self._lock:
+            self._writes += 1
+            self._times, self._taught_read = None, False
+
+    def _teach(self, stored: Stored, lessons: tuple[Lesson, ...]) -> None:
+        """What a job teaches now, in place of what it taught; never over a later write's."""
+        with self._lock:
+            self._writes += 1
+            if self._told_of.get(stored.id, 0) > stored.revision:
+                return
+            self._told_of[stored.id] = stored.revision
+            if lessons != self._taught.of(stored.id):
+                self._taught = self._taught.with_job(stored.id, lessons)
 
     def put_front(self, wanted: ShopFront) -> ShopFront:
         """Keep the shop's settings; every plan asked for later reads them.
@@ -176,7 +199,7 @@ class JobStore:
         """
         with self.writing.begin() as session:
             put_front(session, wanted)
-        self._taught_read = False
+        self._read_anew()
         return self.taught.front
 
     def create(self, document: dict[str, Any], who: str, key: str | None = None) -> Stored:
@@ -184,7 +207,7 @@ class JobStore:
         job = valid_job(document)
         with self.writing.begin() as session:
             if key and (known := by_key(session, key)):
-                return self._stored(session, known.job_id)
+                return self._stored(session, known)
             stored = self._made(session, job, who, key or str(uuid.uuid4()))
         return self._written(stored)
 
@@ -228,17 +251,25 @@ class JobStore:
 
     def _stored(self, session: Session, job_id: str, key: str = "") -> Stored:
         row = _row(session, job_id)
-        return self._told(session, row, self._whole(row).job, key)
+        whole = self._whole(row)
+        return self._told(session, row, whole.job, key, whole.document)
 
-    def _told(self, session: Session, row: JobRow, job: Job, key: str = "") -> Stored:
+    def _told(
+        self, session: Session, row: JobRow, job: Job, key: str = "",
+        document: Document | None = None,
+    ) -> Stored:  # fmt: skip
         """A job as it stands, with what can be undone: by the device of a key, else by any."""
+        back: object = False
+        on: object = False
         try:
             found, hand = self._stacks(session, row.id), hand_of(key)
+            back = found.own("undo", hand) if hand else found.undo
+            on = found.own("redo", hand) if hand else found.redo
         except NothingToUndoError:  # a damaged log keeps nobody from the job; `check` names it
-            return Stored(row.id, row.revision, job, row.updated_at, False, False)
-        back = found.own("undo", hand) if hand else found.undo
-        on = found.own("redo", hand) if hand else found.redo
-        return Stored(row.id, row.revision, job, row.updated_at, bool(back), bool(on))
+            pass
+        return Stored(
+            row.id, row.revision, job, row.updated_at, bool(back), bool(on), document
+        )  # fmt: skip
 
     def _stacks(self, session: Session, job_id: str) -> Stacks:
         """What can be undone and redone; only what was written since the last look is read."""
@@ -319,7 +350,7 @@ class JobStore:
             known = self._kept.get(place)
         if known is None:
             job = read_job(row)
-            known = self._keep(row, Whole(job, job.model_dump(mode="json")))
+            known = self._keep(row, Whole(job, Document(job.model_dump(mode="json"))))
         return known
 
     def _keep(self, row: JobRow, whole: Whole) -> Whole:
@@ -401,12 +432,21 @@ class JobStore:
     def _save(
         self, session: Session, row: JobRow, job: Job, before: Whole, key: str = ""
     ) -> Stored:  # fmt: skip
-        row.document = _document(job, before)
-        row.updated_at = now()
-        self._keep(row, Whole(job, row.document))
-        board.write(session, row.id, self._planned(job, row.id), row.updated_at, before.job)
+        row.document = document = _document(job, before)
+        was_at, row.updated_at = row.updated_at, now()
+        self._keep(row, Whole(job, document))
+        with self._lock:
+            held = self._rows.get(row.id)
+        # Another process may have written since, and a write that was kept here may have failed.
+        standing = held if held is not None and held.at == was_at else None
+        planned = self._planned(job, row.id)
+        written = board.write(session, row.id, planned, row.updated_at, standing)
+        with self._lock:
+            self._rows[row.id] = written
+            while len(self._rows) > KEPT_JOBS:
+                self._rows.popitem(last=False)
         session.flush()
-        return self._told(session, row, job, key)
+        return self._told(session, row, job, key, document)
 
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
         """A new job with the same set, sites and wishes; nothing done in it yet."""
@@ -420,7 +460,7 @@ class JobStore:
         """
         with self.writing.begin() as session:
             if known := by_key(session, key):
-                return self._stored(session, known.job_id)
+                return self._stored(session, known)
             row = _row(session, job_id)
             source = self._whole(row).job
             made = self._made(session, next_on_set(source, job_id), who, key)
@@ -545,9 +585,12 @@ def read_job(row: JobRow) -> Job:
         ) from error
 
 
+_UNREAD = (defer(JobRow.document),)
+"""A row's document is unpacked only where no earlier look at this revision is kept."""
+
+
 def _row(session: Session, job_id: str) -> JobRow:
-    # Its document is unpacked only where no earlier look at this revision is kept.
-    row = session.get(JobRow, job_id, options=[defer(JobRow.document)])
+    row = session.get(JobRow, job_id, options=_UNREAD)
     if row is None:
         raise NotFoundError("There is no such job.")
     return row
@@ -573,9 +616,9 @@ def _applied(whole: Whole, changes: list[Change]) -> tuple[Job, list[Change]]:
     return valid_job(new, (whole.job, whole.document)), inverse
 
 
-def _document(job: Job, before: Whole) -> dict[str, Any]:
+def _document(job: Job, before: Whole) -> Document:
     """A job as a document that shares with the one before it whatever did not change."""
     changed = {
         name for name in Job.model_fields if getattr(job, name) is not getattr(before.job, name)
     }
-    return {**before.document, **job.model_dump(mode="json", include=changed)}
+    return Document({**before.document, **job.model_dump(mode="json", include=changed)})

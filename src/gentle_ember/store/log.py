@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
-from sqlalchemy import select
+from sqlalchemy import bindparam, select
 from sqlalchemy.orm import Session
 
 from gentle_ember.core.job.change import Change, Stacks, client_of, overlap, stacked
@@ -18,9 +18,12 @@ def now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
 
-def by_key(session: Session, key: str) -> ChangeRow | None:
-    """The write of a key, if it was taken already."""
-    return session.scalars(select(ChangeRow).where(ChangeRow.key == key)).first()
+_BY_KEY = select(ChangeRow.job_id).where(ChangeRow.key == bindparam("key"))
+
+
+def by_key(session: Session, key: str) -> str | None:
+    """The job a write of this key was taken for already."""
+    return session.scalar(_BY_KEY, {"key": key})
 
 
 MOST_ASKED = 500
@@ -109,28 +112,34 @@ def stacks(session: Session, job_id: str) -> Stacks:
     return read_on(session, job_id, None).stacks
 
 
+_SINCE = (
+    select(ChangeRow.revision, ChangeRow.kind, ChangeRow.target, ChangeRow.key)
+    .where(ChangeRow.job_id == bindparam("job"), ChangeRow.revision >= bindparam("since"))
+    .order_by(ChangeRow.revision)
+)
+
+
 def read_on(session: Session, job_id: str, known: ReadUpTo | None) -> ReadUpTo:
     """The same, from where it was read before; from its beginning where that is another log now.
 
     Raises:
         NothingToUndoError: the log is damaged.
     """
-    log = (
-        select(ChangeRow.revision, ChangeRow.kind, ChangeRow.target, ChangeRow.key)
-        .where(ChangeRow.job_id == job_id)
-        .order_by(ChangeRow.revision)
-    )
     rows: list[tuple[int, str, int | None, str]] = []
+
+    def since(revision: int) -> list[tuple[int, str, int | None, str]]:
+        found = session.execute(_SINCE, {"job": job_id, "since": revision})
+        return [(row.revision, row.kind, row.target, row.key) for row in found]
+
     if known is not None and known.last is not None:
-        since = session.execute(log.where(ChangeRow.revision >= known.revision))
-        rows = [(row.revision, row.kind, row.target, row.key) for row in since]
+        rows = since(known.revision)
     begun = known.stacks if known is not None and rows and rows[0] == known.last else None
     if begun is not None:
         rows = rows[1:]
         if not rows and known is not None:
             return known
     else:
-        rows = [(row.revision, row.kind, row.target, row.key) for row in session.execute(log)]
+        rows = since(0)
     try:
         found = stacked(rows, begun)
     except ValueError as error:

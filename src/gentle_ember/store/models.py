@@ -54,17 +54,10 @@ class BoardRow(Base):
 
     number: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), unique=True)
-    title: Mapped[str]
-    owner: Mapped[str]
-    set_label: Mapped[str]
-    site_label: Mapped[str]
-    stage: Mapped[str]
     waits_for: Mapped[str]
     archived: Mapped[bool]
-    stops: Mapped[int]
-    questions: Mapped[int]
-    running_w: Mapped[float | None]
-    fuels: Mapped[list[str]] = mapped_column(JSON)
+    shown: Mapped[dict[str, Any]] = mapped_column(JSON)
+    """What only is shown, a `board.Shown`; what rows are found and sorted by has its own column."""
     times: Mapped[list[list[Any]]] = mapped_column(JSON)
     """Kind and seconds of each step of the bench that was timed."""
     lessons: Mapped[list[list[Any]]] = mapped_column(JSON)

@@ -100,12 +100,16 @@ def remember(session: Session, name: str, units: System | None = None) -> Person
     return row
 
 
+_HOW_MANY = select(func.count()).select_from(PersonRow).where(PersonRow.left.is_(False))
+
+
 class People:
     """Signing in and out, invitations and codes, over one shop's database."""
 
     def __init__(
         self, engine: Engine, data: Path, clock: Callable[[], datetime] | None = None
     ) -> None:
+        self._engine = engine
         self._reading = sessionmaker(engine)
         self._writing = sessionmaker(engine.execution_options(write=True))
         self._clock = clock or (lambda: datetime.now(UTC).replace(tzinfo=None))
@@ -145,9 +149,9 @@ class People:
         """Whether whoever comes signs in: as soon as there are two people, or a network."""
         if lan:
             return True
-        here = select(func.count()).select_from(PersonRow).where(PersonRow.left.is_(False))
-        with self._reading.begin() as session:
-            return (session.scalar(here) or 0) > 1
+        # Asked with every request, so without a session's ceremony.
+        with self._engine.connect() as connection:
+            return (connection.scalar(_HOW_MANY) or 0) > 1
 
     def refuse_second(self, name: str) -> None:
         """Refuse another person where nobody signs in yet: with two of them everybody does.

@@ -35,6 +35,7 @@ def blueprint(name: str, tag: str, prefix: str, *statuses: int) -> APIBlueprint:
     )
 
 
-def sent(view: BaseModel, status: int = 200) -> Response:
+def sent(view: BaseModel | str, status: int = 200) -> Response:
     """An answer as JSON, made by its own response class."""
-    return Response(view.model_dump_json(), status, mimetype="application/json")
+    text = view if isinstance(view, str) else view.model_dump_json()
+    return Response(text, status, mimetype="application/json")

@@ -51,17 +51,11 @@ api = blueprint("shop", "shop", "/api", 422)
 
 
 def _row(row: BoardRow) -> BoardRowOut:
+    shown = board.Shown.model_validate(row.shown)
     return BoardRowOut(
+        **{**row.shown, "stage": NAMES.get(shown.stage, shown.stage)},
         id=row.job_id,
-        title=row.title,
-        owner=row.owner,
-        set_label=row.set_label,
-        site_label=row.site_label,
-        stage=NAMES.get(row.stage, row.stage),
-        stops=row.stops,
-        questions=row.questions,
-        running=None if row.running_w is None else base.plain(row.running_w, "power"),
-        fuels=row.fuels,
+        running=None if shown.running_w is None else base.plain(shown.running_w, "power"),
         updated_at=row.updated_at.isoformat(timespec="seconds") + "Z",
     )
 
@@ -119,14 +113,15 @@ def _jobs(session: Session, text: str) -> list[FoundOut]:
     return [
         FoundOut(
             kind="job",
-            title=row.title,
-            detail=" · ".join(part for part in (row.set_label, row.site_label) if part),
+            title=shown.title,
+            detail=" · ".join(part for part in (shown.set_label, shown.site_label) if part),
             job=row.job_id,
             page="",
             field="",
         )
         for group in board.groups(session, query=text, limit=6)
         for row in group.rows
+        for shown in [board.Shown.model_validate(row.shown)]
     ][:8]
 
 

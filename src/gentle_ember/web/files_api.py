@@ -22,7 +22,7 @@ from gentle_ember.web import access
 from gentle_ember.web.blueprint import blueprint, sent
 from gentle_ember.web.services import services
 from gentle_ember.web.views.base import CsvQuery, JobPath
-from gentle_ember.web.views.job import AttachmentPath, SnapshotOut, snapshot
+from gentle_ember.web.views.job import AttachmentPath, SnapshotOut, snapshot_json
 
 api = blueprint("files", "files", "/api", 404, 422)
 
@@ -98,7 +98,7 @@ def import_() -> Response:
         services().jobs, services().attachments, data, who, take_back=take_back,
         acting=access.acting(),
     )  # fmt: skip
-    return sent(snapshot(stored, services().plan(stored), set()), 201)
+    return sent(snapshot_json(stored, services().plan(stored), set()), 201)
 
 
 @api.get("/schema/job.json")
@@ -154,7 +154,7 @@ def attach(path: JobPath) -> Response:
         acting=access.acting(),
     )
     views = set(filter(None, request.args.get("views", "").split(",")))
-    return sent(snapshot(stored, services().plan(stored), views), 201)
+    return sent(snapshot_json(stored, services().plan(stored), views), 201)
 
 
 @api.get("/jobs/<job_id>/attachments/<key>")

@@ -45,7 +45,7 @@ from gentle_ember.web.views.job import (
     OfferOut,
     SnapshotOut,
     StepIn,
-    snapshot,
+    snapshot_json,
 )
 
 api = blueprint("jobs", "jobs", "/api/jobs", 404, 409, 422)
@@ -63,7 +63,7 @@ def create(body: NewJobIn) -> Response:
     who = access.hand(body.who)
     stored = services().jobs.create({**EMPTY, "title": body.title}, who, body.key)
     planned = services().plan(stored)
-    return sent(snapshot(stored, planned, set()), 201)
+    return sent(snapshot_json(stored, planned, set()), 201)
 
 
 @api.get("/<job_id>", responses={200: SnapshotOut})
@@ -71,7 +71,7 @@ def show(path: JobPath, query: JobQuery) -> Response:
     """A job as it stands."""
     stored = services().jobs.get(path.job_id)
     planned = services().plan(stored)
-    return sent(snapshot(stored, planned, _views(query.views)))
+    return sent(snapshot_json(stored, planned, _views(query.views)))
 
 
 @api.patch("/<job_id>", responses={200: SnapshotOut})
@@ -91,7 +91,7 @@ def change(path: JobPath, body: ChangesIn) -> Response:
         access.signed_with_code(changes)
     planned = services().plan(stored)
     views = _views(body.views)
-    return sent(snapshot(stored, planned, views, preview=body.preview))
+    return sent(snapshot_json(stored, planned, views, preview=body.preview))
 
 
 def refuse_unsent(changes: list[Change]) -> None:
@@ -115,7 +115,7 @@ def undo(path: JobPath, body: StepIn) -> Response:
     stored = services().jobs.undo(
         path.job_id, key=body.key, who=access.hand(body.who), acting=access.acting()
     )
-    return sent(snapshot(stored, services().plan(stored), _views(body.views)))
+    return sent(snapshot_json(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/redo", responses={200: SnapshotOut})
@@ -124,7 +124,7 @@ def redo(path: JobPath, body: StepIn) -> Response:
     stored = services().jobs.redo(
         path.job_id, key=body.key, who=access.hand(body.who), acting=access.acting()
     )
-    return sent(snapshot(stored, services().plan(stored), _views(body.views)))
+    return sent(snapshot_json(stored, services().plan(stored), _views(body.views)))
 
 
 @api.post("/<job_id>/copy", responses={201: SnapshotOut})
@@ -137,7 +137,7 @@ def copy(path: JobPath, body: CopyIn) -> Response:
         if body.same_set
         else jobs.duplicate(path.job_id, who=who, key=body.key)
     )
-    return sent(snapshot(stored, services().plan(stored), set()), 201)
+    return sent(snapshot_json(stored, services().plan(stored), set()), 201)
 
 
 @api.get("/<job_id>/log", responses={200: LogOut})

@@ -196,7 +196,7 @@ def _everybody(invitation: str = "") -> EverybodyOut:
                 id=row.id, name=row.name, initials=row.initials, role=ShopRole(row.role),
                 signs_in=bool(row.passphrase), invited=bool(row.invited), left=row.left,
                 sets=[
-                    SetOfOut(job=key, title=called[key].title)
+                    SetOfOut(job=key, title=called[key].shown["title"])
                     for key in row.sets if key in called
                 ],
             )

@@ -2239,7 +2239,7 @@ export interface components {
         };
         /**
          * BoardRowOut
-         * @description A job on the board.
+         * @description A job on the board, its stage by its name, its rating in words besides.
          */
         BoardRowOut: {
             /** Fuels */
@@ -2251,6 +2251,8 @@ export interface components {
             /** Questions */
             questions: number;
             running: components["schemas"]["PlainOut"] | null;
+            /** Running W */
+            running_w: number | null;
             /** Set Label */
             set_label: string;
             /** Site Label */

@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from types import NoneType, UnionType
-from typing import Annotated, Any, TypeVar, cast, get_args, get_origin
+from typing import Annotated, Any, Self, TypeVar, cast, get_args, get_origin
 
 from pydantic import (
     AfterValidator,
@@ -77,6 +77,10 @@ class Model(BaseModel):
     """Base of everything stored in a job: immutable, and no unknown keys."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def __deepcopy__(self, memo: dict[int, Any] | None = None) -> Self:
+        # What never changes needs no copies: a default is one object for every job without it.
+        return self
 
 
 M = TypeVar("M", bound=Model)

@@ -69,6 +69,10 @@ class Metered:
         return self.signal_pa / pulsed(duty) if self.as_read else self.signal_pa
 
 
+HALF_PULSE: Array = np.sin((np.arange(90) + 0.5) * math.pi / 180)[None, :] ** 2
+"""Suction over a pulse's peak, degree by degree of its rise; it falls the same way."""
+
+
 def pulsed(duty: float) -> float:
     """Mean suction of a flow in half sines over that of the same flow, steady [1].
 
@@ -96,9 +100,8 @@ def drawing(signal_pa: Array, opening_pa: float, duty: float) -> Array:
     """
     if duty >= 1.0:
         return np.sqrt(np.maximum(0.0, signal_pa - opening_pa))
-    angle = (np.arange(180) + 0.5) * math.pi / 180
     peak = signal_pa[:, None] * (math.pi / (2 * duty)) ** 2
-    left = np.maximum(0.0, peak * np.sin(angle)[None, :] ** 2 - opening_pa)
+    left = np.maximum(0.0, peak * HALF_PULSE - opening_pa)
     mean: Array = duty * np.sqrt(left).mean(axis=1)
     return mean
 

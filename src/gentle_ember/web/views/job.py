@@ -420,6 +420,12 @@ VIEWS: dict[str, Callable[[Plan], Any]] = {
 """What a page may ask for along with the job, by its name in the answer."""
 
 
+def snapshot_json(stored: Stored, planned: Plan, views: set[str], *, preview: bool = False) -> str:
+    """The same as JSON, the job itself as it was just written."""
+    rest = snapshot(stored, planned, views, preview=preview).model_dump_json(exclude={"job"})
+    return f'{rest[:-1]},"job":{stored.text}}}'
+
+
 def snapshot(
     stored: Stored, planned: Plan, views: set[str], *, preview: bool = False
 ) -> SnapshotOut:

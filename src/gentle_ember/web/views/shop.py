@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, RootModel, StringConstraints
 
 from gentle_ember.core.job.facts import Name
+from gentle_ember.store.board import Shown
 from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import BothOut, PlainOut, Request, View
 
@@ -61,19 +62,11 @@ class MethodPath(Request):
     page: Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,60}$")]
 
 
-class BoardRowOut(View):
-    """A job on the board."""
+class BoardRowOut(Shown):
+    """A job on the board, its stage by its name, its rating in words besides."""
 
     id: str
-    title: str
-    owner: str
-    set_label: str
-    site_label: str
-    stage: str
-    stops: int
-    questions: int
     running: PlainOut | None
-    fuels: list[str]
     updated_at: str
 
 

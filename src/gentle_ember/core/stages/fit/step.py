@@ -159,16 +159,15 @@ def ordered(steps: Iterable[Step]) -> tuple[Step, ...]:
 def _gated(steps: Sequence[Step]) -> list[Step]:
     """Known predecessors only, and everything after the gates: nothing is opened before."""
     keys = {step.key for step in steps}
-    before: list[str] = []
+    gated = {phase: [step.key for step in steps if step.phase is phase] for phase in GATES}
+    before: dict[Phase, tuple[str, ...]] = {}
+    passed: tuple[str, ...] = ()
+    for phase in GATES:
+        before[phase] = passed
+        passed = (*passed, *gated[phase])
     found = []
-    for phase in (*GATES, None):
-        mine = [
-            step for step in steps
-            if (step.phase is phase if phase else step.phase not in GATES)
-        ]  # fmt: skip
-        for step in mine:
-            waits = [key for key in step.after if key in keys and key != step.key]
-            found.append(replace(step, after=tuple(dict.fromkeys((*before, *waits)))))
-        before = [*before, *(step.key for step in mine)] if mine else before
-    rank = {step.key: at for at, step in enumerate(steps)}
-    return sorted(found, key=lambda step: rank[step.key])
+    for step in steps:
+        waits = (key for key in step.after if key in keys and key != step.key)
+        after = tuple(dict.fromkeys((*before.get(step.phase, passed), *waits)))
+        found.append(step if after == step.after else replace(step, after=after))
+    return found

@@ -9,10 +9,11 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable, Iterator
+from collections.abc import Hashable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from gentle_ember.core.base.cached import remember
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.hand_over import (
     HandOver,
@@ -30,9 +31,15 @@ LEAST_PLACES, LEAST_WIDE = 8, 120
 """A signature has at least so many places, and is so wide [steps of the pad]: no dot, no dash."""
 
 
+EVERYTHING: frozenset[str] = frozenset({"*"})
+
+
+def _canonical(held: Any) -> str:
+    return json.dumps(held, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+
+
 def _digest(held: Any) -> str:
-    text = json.dumps(held, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
-    return hashlib.sha256(text.encode()).hexdigest()
+    return hashlib.sha256(_canonical(held).encode()).hexdigest()
 
 
 def work(job: Job) -> str:
@@ -42,15 +49,42 @@ def work(job: Job) -> str:
     seals themselves, and what came after: the logbook with its photos. The same work gives the
     same on any machine, and in a later version, whose new fields nobody has filled in.
     """
-    held = job.model_dump(mode="json", exclude_defaults=True, exclude={
-        "site": True, "archived": True, "logbook": True,
-        "hand_over": {"invoice", "technician", "owner", "arrivals", "seals"},
-        "stages": {"hand_over", "logbook"},
-    })  # fmt: skip
-    # What came after counts for nothing, and neither does that it was begun.
-    held["attachments"] = {key: one for key, one in held.get("attachments", {}).items()
-                           if not one.get("subject", "").startswith("logbook")}  # fmt: skip
-    return _digest({name: value for name, value in held.items() if value})
+    told = ((name, _told(name, getattr(job, name))) for name in sorted(Job.model_fields))
+    text = ",".join(f"{_canonical(name)}:{one}" for name, one in told if one)
+    return hashlib.sha256(f"{{{text}}}".encode()).hexdigest()
+
+
+LEFT_OUT: Mapping[str, frozenset[str]] = {
+    "site": EVERYTHING, "archived": EVERYTHING, "logbook": EVERYTHING,
+    "hand_over": frozenset({"invoice", "technician", "owner", "arrivals", "seals"}),
+    "stages": frozenset({"hand_over", "logbook"}),
+}  # fmt: skip
+"""Fields of a job that its work leaves out, or what of them."""
+
+
+def _same_field(name: str, value: object) -> Hashable:
+    return name, id(value)
+
+
+def _told(name: str, value: object) -> str:
+    """What the work holds of one field, as canonical JSON; empty where that is nothing."""
+    return "" if LEFT_OUT.get(name) is EVERYTHING else _field(name, value)[1]
+
+
+@remember(512, _same_field)
+def _field(name: str, value: object) -> tuple[object, str]:
+    """The same, kept with the very object it was told of: most of a job stays as it is."""
+    held: dict[str, Any] = {name: value}
+    one = Job.model_construct(_fields_set={name}, **held)
+    dumped = one.model_dump(mode="json", exclude_defaults=True, include={name}).get(name)
+    left_out = LEFT_OUT.get(name, frozenset())
+    if isinstance(dumped, dict):
+        dumped = {key: held for key, held in dumped.items() if key not in left_out}
+    if name == "attachments":
+        # What came after counts for nothing, and neither does that it was begun.
+        dumped = {key: held for key, held in (dumped or {}).items()
+                  if not held.get("subject", "").startswith("logbook")}  # fmt: skip
+    return value, _canonical(dumped) if dumped else ""
 
 
 def seal_digest(seal: SealedRecord) -> str:
