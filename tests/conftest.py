@@ -8,6 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from argon2 import PasswordHasher
 from filelock import FileLock
 from hypothesis import settings
 
@@ -16,6 +17,7 @@ from gentle_ember.demo import seed
 from gentle_ember.store.attachments import AttachmentStore
 from gentle_ember.store.database import migrate, open_engine
 from gentle_ember.store.jobs import JobStore, open_jobs
+from gentle_ember.store.people import People
 from gentle_ember.web.app import create_app
 from tests.helpers.service import ids
 from tests.helpers.technician import Technician
@@ -24,6 +26,9 @@ from tests.helpers.technician import Technician
 # `HYPOTHESIS_PROFILE=wide` looks further, with other examples at every run.
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.register_profile("wide", max_examples=1000, deadline=None)
+# Costly on purpose, and asked for in many tests: what it costs is held by one of tests/store.
+AS_SHIPPED = People._argon2
+People._argon2 = lambda self: PasswordHasher(time_cost=1, memory_cost=64)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 

@@ -14,7 +14,7 @@ from gentle_ember.core.base.quantities import KINDS
 from gentle_ember.core.job.facts import quantity_at
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import hose
-from gentle_ember.core.physics.fuels import GASOLINE_E10, FuelKey
+from gentle_ember.core.physics.fuels import FACTS, GASOLINE_E10, FuelKey
 from gentle_ember.core.quick.answer import Answer, Answered, QuickError, answered
 from gentle_ember.core.quick.answers import ANSWERS
 from tests.helpers.sets import CATALOG
@@ -161,7 +161,7 @@ def test_the_head_of_a_tank_is_used_up_by_the_flow_it_drives(
     flow = hose.gravity_flow(head, bore, length, k)
     assert flow > 0
     if flow < 0.4:
-        density, viscosity = GASOLINE_E10.density_kg_m3, hose.VISCOSITY_PA_S[FuelKey.GASOLINE]
+        density, viscosity = GASOLINE_E10.density_kg_m3, FACTS[FuelKey.GASOLINE].viscosity
         head_pa = density * hose.GRAVITY * head
         # Where laminar turns turbulent the drop jumps: the head lies between its two ends.
         below, above = (

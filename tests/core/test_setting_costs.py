@@ -7,8 +7,8 @@ import numpy as np
 import pytest
 
 from gentle_ember.core.job.metering import Ran, Taken
-from gentle_ember.core.physics.exhaust import CARBON_HYDROGEN, NITROGEN, WATER_GAS, monoxide
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.exhaust import NITROGEN, WATER_GAS, monoxide
+from gentle_ember.core.physics.fuels import FACTS, FuelKey
 from gentle_ember.core.physics.mixture import Metered
 from gentle_ember.core.stages.first_start.metering.costs import LEANEST, costs, lean_drop, of_each
 from gentle_ember.core.stages.first_start.metering.curve import fit
@@ -20,7 +20,8 @@ THROAT = Metered(300.0, 62.0, 30.0, 0.4)
 
 def by_equilibrium(fuel, lam):
     """CO by the same balance, found by halving and not by its root."""
-    carbon, hydrogen, inert = CARBON_HYDROGEN[fuel]
+    one = FACTS[fuel]
+    carbon, hydrogen, inert = one.carbon, one.hydrogen, one.inert
     oxygen = 2 * lam * (carbon + hydrogen / 4)
 
     def off(co):

@@ -9,6 +9,7 @@ import math
 from typing import Any
 
 from gentle_ember.core.route import NAMES
+from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 from tests.helpers.service import change, joints_of, show, tell, write
 
 WHO = "Odo Marlin"
@@ -86,9 +87,7 @@ class Technician:
 
     def build(self, template: str, kit: str = "") -> None:
         """The best train the solver finds of a kind, or out of a kit's parts."""
-        fuel = {"utility": "natural_gas", "digester": "biogas", "cylinder": "propane"}[
-            template.rpartition("-")[2]
-        ]
+        fuel = TEMPLATES[template].fuel
         at = f"/api/jobs/{self.job}/trains/{fuel}/propose"
         found = self.client.post(at, json={
             "template": template, "mode": "kit" if kit else "fresh", "kit": kit,

@@ -332,6 +332,33 @@ def test_a_write_taken_while_the_lessons_are_read_is_not_lost(jobs, monkeypatch)
     assert [load.running_w for load in jobs.taught.but(other.id).loads] == [1400.0]
 
 
+def test_a_database_put_back_beneath_a_server_takes_its_lessons_along(jobs, data, tmp_path):
+    """As a backup brought back, or the shop of these tests between two of them."""
+
+    def teach(made, watts_more):
+        edit(jobs, made, "load.appliances", {"a1": watts(watts_more)}, base=10**6)
+
+    def taught():
+        return [load.running_w for load in jobs.taught.all().loads]
+
+    made, other = (jobs.create({**FIRST, "title": title}, "RK") for title in ("one", "two"))
+    for one in (made, other):
+        edit(jobs, one, "set.running", {"value": 3000.0, "origin": "data_sheet"})
+    kept = sqlite3.connect(tmp_path / "kept")
+    with sqlite3.connect(database_path(data)) as connection:
+        connection.backup(kept)
+    for _ in range(3):
+        teach(made, 10)
+        teach(other, 20)
+        edit(jobs, made, "owner", "Runa", base=10**6)
+    assert sorted(taught()) == [1410.0, 1420.0] or len(taught()) == 1
+    with sqlite3.connect(database_path(data)) as connection:
+        kept.backup(connection)
+    teach(made, 90)
+    assert taught() == [1490.0], "and nothing of what the other taught in the database that is gone"
+    assert check(data, repair=False) == []
+
+
 def test_the_board_is_right_after_writes_of_two_processes_and_one_that_failed(jobs, data):
     elsewhere = open_jobs(open_engine(data), load())
     made = jobs.create(FIRST, "RK")

@@ -21,6 +21,7 @@ from gentle_ember.store.people import (
     People,
     SignInError,
 )
+from tests.conftest import AS_SHIPPED
 from tests.helpers.people import CODE, LEAD, PASSPHRASE
 
 AT, WRONG = "192.0.2.9", "one that is wrong"
@@ -75,6 +76,13 @@ def test_nobody_is_invited_before_somebody_leads(people):
         people.invite("Odo Marlin", ShopRole.LEAD, "")
     with pytest.raises(PersonError):
         people.first("  ", PASSPHRASE, CODE)
+
+
+def test_a_secret_is_hashed_at_the_cost_that_is_usual_for_passwords(people):
+    """Other tests hash cheaply; this is what the shop does: RFC 9106's second choice."""
+    made = AS_SHIPPED(people).hash(PASSPHRASE)
+    assert made.startswith("$argon2id$v=19$m=65536,t=3,p=4$")
+    assert AS_SHIPPED(people) is AS_SHIPPED(people)
 
 
 def test_no_secret_is_kept_or_logged(people, lead, tmp_path):

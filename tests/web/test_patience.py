@@ -117,7 +117,7 @@ def test_answers_are_worked_out_a_few_at_a_time_and_writes_hold_up_no_look():
             with lock:
                 at_once.append(1)
             inside.release()
-            most.wait(10)
+            assert most.wait(60)
         start("200 OK", [])
         return [b"seen"]
 
@@ -132,7 +132,12 @@ def test_answers_are_worked_out_a_few_at_a_time_and_writes_hold_up_no_look():
         inside.acquire()
     time.sleep(0.1)
     assert len(at_once) == AT_ONCE
-    assert ask(patient, "other", length="0")[0] == b"seen"
+    seen = []
+    look = threading.Thread(target=lambda: seen.append(ask(patient, "other", "0", None, "GET")))
+    look.start()
+    look.join(30)
+    assert seen == [(b"seen", ["200 OK"])], "a look waits for no write"
+    assert len(at_once) == AT_ONCE
     most.set()
     for one in writes:
         one.join()

@@ -26,6 +26,7 @@ from gentle_ember.core.estimates.defaults import (
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.change import Change, Document, apply
 from gentle_ember.core.job.facts import Fact
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.site import Gas
 from gentle_ember.core.physics.fuels import NAMES, NATURAL_GAS_HHV_J_M3, NATURAL_GAS_SG, FuelKey
@@ -154,7 +155,7 @@ def _of_sources(job: Job) -> Iterator[Assumed]:
             yield from _of_gas(
                 f"{at}.gases.{key}", gas, first=gas is gas_of(site, FuelKey(gas.kind))
             )
-    if FuelKey.PROPANE in job.trains:
+    if any(comes_from(fuel, FuelSource.CYLINDER) for fuel in job.trains):
         for key, one in site.cylinders.items():
             if _open(one.distance):
                 label = f"Distance to the set, {one.size} lb cylinder"
@@ -172,7 +173,7 @@ def _of_sources(job: Job) -> Iterator[Assumed]:
 
 
 def _of_gas(at: str, gas: Gas, *, first: bool) -> Iterator[Assumed]:
-    natural = gas.kind == "natural_gas"
+    natural = comes_from(gas.kind, FuelSource.HOUSE)
     if not first:
         return
     usual = STUB_PA if natural else DIGESTER_PA

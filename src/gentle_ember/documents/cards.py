@@ -6,6 +6,8 @@ import io
 from html import escape
 from typing import Any, Literal
 
+from gentle_ember.core.job.handling import HANDLING, Hatch
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.shop import UNNAMED, ShopFront
 from gentle_ember.core.stages.hand_over.cards import Block, Card, Cards
 from gentle_ember.core.stages.hand_over.signs import FIELD, SIGNS
@@ -190,16 +192,17 @@ def _mark(one: Card, wide: float) -> Any:
     found = Drawing(wide, wide)
     found.add(Rect(0, 0, wide, wide, rx=wide / 8, fillColor=white, strokeColor=white))
     step, edge = wide / 8, wide / 16
-    if one.fuel == "propane":
+    hatch = HANDLING[FuelKey(one.fuel)].hatch if one.fuel in set(FuelKey) else None
+    if hatch is Hatch.SLANTED:
         for n in range(-7, 8):
             low, high = max(0.0, n * step), min(wide, wide + n * step)
             found.add(Line(low, low - n * step, high, high - n * step,
                            strokeColor=black, strokeWidth=step / 3))  # fmt: skip
-    elif one.fuel == "natural_gas":
+    elif hatch is Hatch.LEVEL:
         for n in range(8):
             found.add(Line(edge, (n + 0.5) * step, wide - edge, (n + 0.5) * step,
                            strokeColor=black, strokeWidth=step / 3))  # fmt: skip
-    elif one.fuel == "biogas":
+    elif hatch is Hatch.DOTTED:
         for n in range(64):
             found.add(Circle((n % 8 + 0.5) * step, (n // 8 + 0.5) * step, step / 5,
                              fillColor=black, strokeColor=None))  # fmt: skip

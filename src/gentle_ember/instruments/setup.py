@@ -12,6 +12,7 @@ from collections.abc import Iterator
 
 from gentle_ember.core.estimates.defaults import leg_volts, legs_of, machine, site_air
 from gentle_ember.core.estimates.measured import output_here
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics import air
 from gentle_ember.core.physics.fuel_use import INVERTERS, SetClass
@@ -95,7 +96,7 @@ def setup_of(planned: Plan, fuel: FuelKey, seed: int) -> Setup | None:
     joints = [one.joint.key for one in planned.of(fit_sheet).joints if one.joint.fuel == str(fuel)]
     leaks = {drawn.choice(joints): LEAK_M3_S * drawn.uniform(0.1, 1.0)} if joints else {}
     least = _of(section, PartClass.DEMAND, "least_pa") or LEAST_PA
-    cylinder = fuel is FuelKey.PROPANE
+    cylinder = comes_from(fuel, FuelSource.CYLINDER)
     weeps = drawn.random() < WEEPS
     return Setup(
         spec, leg_volts(job.set), hertz,

@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import lessons_taught
+from gentle_ember.core.job.handling import FuelSource, of_source
 from gentle_ember.core.job.job import Job, WaitsFor, machine_name
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
@@ -43,7 +44,7 @@ def _served(job: Job) -> bool:
     return handed_over(job) and not waits and in_service(job.logbook) is not None
 
 
-class Shown(BaseModel):
+class BoardShown(BaseModel):
     """What the board only shows of a job: one more is a field here and its line in `shown`."""
 
     model_config = ConfigDict(frozen=True)
@@ -59,13 +60,13 @@ class Shown(BaseModel):
     fuels: list[str]
 
 
-def shown(planned: Plan) -> Shown:
+def shown(planned: Plan) -> BoardShown:
     """The same on whatever day."""
     job, site = planned.job, planned.site
     fuels = ["gasoline"] if site.gasoline else []
-    fuels += ["propane"] if site.cylinders else []
+    fuels += map(str, of_source(FuelSource.CYLINDER)) if site.cylinders else []
     fuels += [gas.kind for _, gas in sorted(site.gases.items())]
-    return Shown(
+    return BoardShown(
         title=job.title,
         owner=job.owner,
         set_label=machine_name(job),
@@ -187,7 +188,7 @@ def in_use(session: Session, today: date) -> list[SetInService]:
         SetInService(job, one.title, one.owner, one.set_label, one.site_label,
                      due_on(read_kept(service), today))
         for job, held, service in rows
-        for one in [Shown.model_validate(held)]
+        for one in [BoardShown.model_validate(held)]
     ]  # fmt: skip
 
 

@@ -110,7 +110,7 @@ class JobStore:
         self.news = News()
         self._times: Mapping[str, LearnedTime] | None = None
         self._taught, self._taught_read = Taught(), False
-        self._told_of: dict[str, int] = {}
+        self._told_of: dict[str, tuple[int, datetime]] = {}
         self._writes = 0
         self._lock = Lock()
         self.reading = sessionmaker(engine)
@@ -185,9 +185,11 @@ class JobStore:
         """What a job teaches now, in place of what it taught; never over a later write's."""
         with self._lock:
             self._writes += 1
-            if self._told_of.get(stored.id, 0) > stored.revision:
+            told = self._told_of.get(stored.id)
+            # By both: a clock may be set back, and a database may be put back beneath a server.
+            if told and told[0] > stored.revision and told[1] > stored.updated_at:
                 return
-            self._told_of[stored.id] = stored.revision
+            self._told_of[stored.id] = stored.revision, stored.updated_at
             if lessons != self._taught.of(stored.id):
                 self._taught = self._taught.with_job(stored.id, lessons)
 
@@ -276,6 +278,8 @@ class JobStore:
         with self._lock:
             known = self._read.get(job_id)
         found = read_on(session, job_id, known)
+        if found is not known and found.another:
+            self._read_anew()  # another database was put in this one's place
         with self._lock:
             self._read[job_id] = found
             while len(self._read) > KEPT_JOBS:

@@ -96,6 +96,8 @@ class ReadUpTo:
     last: tuple[int, str, int | None, str] | None
     """The write itself, as the log has it: revision, kind, target, key; None before the first."""
     stacks: Stacks
+    another: bool = False
+    """Whether it is another log than the one that was read before under the same numbers."""
 
     @property
     def revision(self) -> int:
@@ -144,7 +146,8 @@ def read_on(session: Session, job_id: str, known: ReadUpTo | None) -> ReadUpTo:
         found = stacked(rows, begun)
     except ValueError as error:
         raise NothingToUndoError(f"The log of this job is damaged: {error}.") from error
-    return ReadUpTo(rows[-1] if rows else None, found)
+    another = known is not None and known.last is not None and begun is None
+    return ReadUpTo(rows[-1] if rows else None, found, another)
 
 
 def later(session: Session, job_id: str, target: ChangeRow) -> ChangeRow | None:

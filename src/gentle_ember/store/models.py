@@ -57,7 +57,7 @@ class BoardRow(Base):
     waits_for: Mapped[str]
     archived: Mapped[bool]
     shown: Mapped[dict[str, Any]] = mapped_column(JSON)
-    """What only is shown, a `board.Shown`; what rows are found and sorted by has its own column."""
+    """What only is shown, a `BoardShown`; what rows are found and sorted by has its own column."""
     times: Mapped[list[list[Any]]] = mapped_column(JSON)
     """Kind and seconds of each step of the bench that was timed."""
     lessons: Mapped[list[list[Any]]] = mapped_column(JSON)

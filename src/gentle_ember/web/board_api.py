@@ -51,7 +51,7 @@ api = blueprint("shop", "shop", "/api", 422)
 
 
 def _row(row: BoardRow) -> BoardRowOut:
-    shown = board.Shown.model_validate(row.shown)
+    shown = board.BoardShown.model_validate(row.shown)
     return BoardRowOut(
         **{**row.shown, "stage": NAMES.get(shown.stage, shown.stage)},
         id=row.job_id,
@@ -121,7 +121,7 @@ def _jobs(session: Session, text: str) -> list[FoundOut]:
         )
         for group in board.groups(session, query=text, limit=6)
         for row in group.rows
-        for shown in [board.Shown.model_validate(row.shown)]
+        for shown in [board.BoardShown.model_validate(row.shown)]
     ][:8]
 
 

@@ -6,7 +6,7 @@ from flask import Response
 
 from gentle_ember.core.job.job import machine_name
 from gentle_ember.core.stages.hand_over.cards import cards
-from gentle_ember.store.board import Shown, rows_of
+from gentle_ember.store.board import BoardShown, rows_of
 from gentle_ember.store.errors import NotFoundError
 from gentle_ember.store.jobs import Stored
 from gentle_ember.store.wanted import Wanted, read_changes
@@ -56,7 +56,7 @@ def sets() -> Response:
                 job=key, title=one.title, set_label=one.set_label, site_label=one.site_label
             )
             for key, row in rows_of(session, _sets()).items()
-            for one in [Shown.model_validate(row.shown)]
+            for one in [BoardShown.model_validate(row.shown)]
         ]  # fmt: skip
     return sent(OwnSetsOut(sets=found))
 

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from gentle_ember.core.job.choices import CHOICES
+from gentle_ember.core.job.handling import HANDLING
 from gentle_ember.core.job.usual_loads import USUAL_LOADS
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.quick.titles import QUICK
@@ -32,7 +33,11 @@ def lists() -> dict[str, Any]:
         for stage in STAGES
         for page in stage.pages
     ]
-    fuels = [{"key": str(key), "name": NAMES[key], "letter": LETTERS[key]} for key in FuelKey]
+    fuels = [
+        {"key": str(key), "name": NAMES[key], "letter": LETTERS[key],
+         "hatch": str(HANDLING[key].hatch), "source": str(HANDLING[key].source)}
+        for key in FuelKey
+    ]  # fmt: skip
     return {
         "STAGES": [{"key": stage.key, "name": stage.name} for stage in STAGES],
         "PAGES": pages,

@@ -62,10 +62,10 @@ export const PAGES = [
 ] as const;
 
 export const FUELS = [
-  {"key": "gasoline", "name": "gasoline", "letter": "G"},
-  {"key": "propane", "name": "propane", "letter": "P"},
-  {"key": "natural_gas", "name": "natural gas", "letter": "N"},
-  {"key": "biogas", "name": "biogas", "letter": "B"}
+  {"key": "gasoline", "name": "gasoline", "letter": "G", "hatch": "plain", "source": "tank"},
+  {"key": "propane", "name": "propane", "letter": "P", "hatch": "slanted", "source": "cylinder"},
+  {"key": "natural_gas", "name": "natural gas", "letter": "N", "hatch": "level", "source": "house"},
+  {"key": "biogas", "name": "biogas", "letter": "B", "hatch": "dotted", "source": "digester"}
 ] as const;
 
 export const LETTERS: Record<string, string> = {"gasoline": "G", "propane": "P", "natural_gas": "N", "biogas": "B"};

@@ -4108,7 +4108,6 @@ export interface components {
              */
             house: components["schemas"]["House"];
             /**
-             * Kind
              * @default natural_gas
              * @enum {string}
              */
@@ -4209,7 +4208,7 @@ export interface components {
              * @default natural_gas
              * @enum {string}
              */
-            gas: "natural_gas" | "propane" | "biogas";
+            gas: "propane" | "natural_gas" | "biogas";
             /**
              * Heat W
              * @description Demand (HHV) [W].
@@ -10924,7 +10923,7 @@ export interface components {
         };
         /**
          * UnitOut
-         * @description Shown = SI × factor + offset.
+         * @description BoardShown = SI × factor + offset.
          */
         UnitOut: {
             /** Decimals */
@@ -12303,7 +12302,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12344,7 +12343,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12389,7 +12388,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12421,7 +12420,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12466,7 +12465,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12511,7 +12510,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };
@@ -12543,7 +12542,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                fuel: "gasoline" | "propane" | "natural_gas" | "biogas";
+                fuel: components["schemas"]["FuelKey"];
             };
             cookie?: never;
         };

@@ -2,10 +2,12 @@
   import { money } from '$lib/ui/money.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { api, ask } from '$lib/api/client';
+  import { FUELS } from '$lib/api/published';
+  import type { FuelKey } from '$lib/ui/fuels';
 
   let a = $state('npt:1/2:f');
   let b = $state('flare:3/8:f');
-  let fuel = $state<'propane' | 'natural_gas' | 'biogas' | 'gasoline'>('propane');
+  let fuel = $state<FuelKey>('propane');
   const ends = createQuery(() => ({
     queryKey: ['catalog', 'ends'],
     queryFn: () => ask(api.GET('/api/catalog/ends')),
@@ -17,12 +19,6 @@
     placeholderData: keepPreviousData,
     retry: false
   }));
-  const FUELS = [
-    ['propane', 'propane'],
-    ['natural_gas', 'natural gas'],
-    ['biogas', 'biogas'],
-    ['gasoline', 'gasoline']
-  ] as const;
 </script>
 
 <div class="grid-3">
@@ -41,7 +37,7 @@
   <label class="field"
     ><span>What flows</span>
     <select class="select" bind:value={fuel}>
-      {#each FUELS as [value, text] (value)}<option {value}>{text}</option>{/each}
+      {#each FUELS as { key, name } (key)}<option value={key}>{name}</option>{/each}
     </select>
   </label>
 </div>

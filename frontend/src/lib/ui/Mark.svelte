@@ -1,13 +1,16 @@
 <script lang="ts">
+  import { fuelOf, inkOf } from '$lib/ui/fuels';
+
   interface Props {
     letter: string;
     fuel: string;
   }
   let { letter, fuel }: Props = $props();
-  const key = $derived(fuel.replace('_', '-'));
 </script>
 
-<span class={`mark ${key}`} aria-hidden="true"><span>{letter}</span></span>
+<span class={`mark ${fuelOf(fuel)?.hatch ?? 'plain'}`} style:--c={inkOf(fuel)} aria-hidden="true"
+  ><span>{letter}</span></span
+>
 
 <style>
   .mark {
@@ -27,19 +30,13 @@
     padding: 0 0.15rem;
     line-height: 1.05;
   }
-  .gasoline {
-    --c: var(--gasoline);
-  }
-  .propane {
-    --c: var(--propane);
+  .slanted {
     background: repeating-linear-gradient(135deg, var(--c) 0 1.5px, transparent 1.5px 4px);
   }
-  .natural-gas {
-    --c: var(--natural-gas);
+  .level {
     background: repeating-linear-gradient(0deg, var(--c) 0 1.5px, transparent 1.5px 4px);
   }
-  .biogas {
-    --c: var(--biogas);
+  .dotted {
     background: radial-gradient(circle, var(--c) 1px, transparent 1.2px) 0 0 / 4px 4px;
   }
 </style>

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from gentle_ember.core.base.figure import Input, Origin
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import PIPED, FuelSource, comes_from, of_source
 from gentle_ember.core.job.job import Appliance, ApplianceKind, Load
 from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics import air
@@ -22,16 +23,18 @@ from gentle_ember.core.physics.fuel_use import (
     weighing_error,
 )
 from gentle_ember.core.physics.fuels import (
+    FACTS,
     GASOLINE_E0,
     GASOLINES,
     NATURAL_GAS_HHV_J_M3,
     NATURAL_GAS_SG,
-    PROPANE,
     RAW_WATER,
+    USUAL_METHANE,
     Fuel,
     FuelKey,
     biogas,
     natural_gas,
+    usual,
 )
 from gentle_ember.core.physics.jets import lean_by_fuel
 from gentle_ember.core.physics.motor import RUNNING_POWER_FACTOR
@@ -52,10 +55,6 @@ STARTING = {
 FRIDGE_START_W = 1200.0
 
 
-_CLOCKED = {
-    FuelKey.PROPANE: PROPANE, FuelKey.NATURAL_GAS: natural_gas(), FuelKey.BIOGAS: biogas(0.60),
-}  # fmt: skip
-"""What goes through a clocked meter, where nobody said what was in it."""
 CLOCKED_ERROR = 0.02
 """Standard error of gas by a clocked meter: the meter's own, and its heating value's [1]."""
 
@@ -248,26 +247,21 @@ class FuelHere:
     estimated: bool
 
 
-STAND_INS = (
-    (FuelKey.NATURAL_GAS, Gas(kind="natural_gas")), (FuelKey.BIOGAS, Gas(kind="biogas")),
-)  # fmt: skip
+STAND_INS = tuple((fuel, Gas(kind=fuel)) for fuel in PIPED)
 """What stands for a gas that a site does not have."""
 
 
 def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, FuelHere]:
-    """The four fuels as they are on this site; defaults where the site does not say."""
+    """Every fuel as it is on this site; defaults where the site does not say."""
     gasoline = GASOLINES[generator.gasoline]
     found: dict[FuelKey, FuelHere] = {
         FuelKey.GASOLINE: FuelHere(
             gasoline, site.gasoline, (Input("gasoline", gasoline.name, "text"),), False
         ),
-        FuelKey.PROPANE: FuelHere(
-            PROPANE,
-            bool(site.cylinders),
-            (Input("lower heating value", PROPANE.lhv_j_kg, "heating_value_mass", Origin.TABLE),),
-            False,
-        ),
     }
+    for fuel in map(usual, of_source(FuelSource.CYLINDER)):
+        told = Input("lower heating value", fuel.lhv_j_kg, "heating_value_mass", Origin.TABLE)
+        found[fuel.key] = FuelHere(fuel, bool(site.cylinders), (told,), False)
     for name, gas in sorted(site.gases.items()):
         found.setdefault(FuelKey(gas.kind), _gas(gas, f"sites.{key}.gases.{name}", at_hand=True))
     for kind, stand_in in STAND_INS:
@@ -277,12 +271,16 @@ def fuels_here(generator: GeneratorSet, site: Site, key: str) -> dict[FuelKey, F
 
 
 def _gas(gas: Gas, path: str, *, at_hand: bool) -> FuelHere:
-    if gas.kind == "biogas":
-        methane = given(gas.methane, 0.60, "methane share", "share", f"{path}.methane")
+    if FACTS[gas.kind].by_methane:
+        methane = given(gas.methane, USUAL_METHANE, "methane share", "share", f"{path}.methane")
         water = 0.0 if gas.cleaned else RAW_WATER
         told = Input("water vapor in it", water, "share", Origin.ASSUMED, f"{path}.cleaned")
         here = biogas(methane.value, water)
         return FuelHere(here, at_hand, (methane.input, told), methane.assumed)
+    if gas.kind is not FuelKey.NATURAL_GAS:
+        here = usual(gas.kind)
+        told = Input("heating value (HHV)", here.hhv_j_m3, "heating_value_volume", Origin.TABLE)
+        return FuelHere(here, at_hand, (told,), True)
     hhv = given(
         gas.hhv, NATURAL_GAS_HHV_J_M3, "heating value (HHV)", "heating_value_volume", f"{path}.hhv"
     )
@@ -329,17 +327,20 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
             continue
         if Origin.SIMULATED in (before.origin, after.origin) or before.value <= after.value:
             continue
-        lhv = gasoline.lhv_j_kg if weighing.fuel is FuelKey.GASOLINE else PROPANE.lhv_j_kg
+        used = gasoline if weighing.fuel is FuelKey.GASOLINE else usual(weighing.fuel)
+        lhv = used.lhv_j_kg
         seconds = weighing.duration.value
         burnt = before.value - after.value
         reads_to = weighing.scale.value if weighing.scale else SCALE_READS_TO
-        error = weighing_error(burnt, reads_to, chilled=weighing.fuel is FuelKey.PROPANE)
+        error = weighing_error(
+            burnt, reads_to, chilled=comes_from(weighing.fuel, FuelSource.CYLINDER)
+        )
         burnt_w = burnt * lhv / seconds
         point = Point(energy.value / seconds, burnt_w, weighed=True, sigma=error)
         yield key, weighing.fuel, point
     for key, one in generator.clocked.items():
         if one.flow and one.load and one.flow.origin is not Origin.SIMULATED:
-            gas = _CLOCKED[one.fuel]
+            gas = usual(one.fuel)
             hhv = one.heating.value if one.heating else gas.hhv_j_m3
             burnt_w = one.flow.value * hhv * gas.lhv_j_kg / gas.hhv_j_kg
             yield key, one.fuel, Point(one.load.value, burnt_w, weighed=True, sigma=CLOCKED_ERROR)
@@ -348,7 +349,7 @@ def weighed_points(generator: GeneratorSet) -> Iterator[tuple[str, FuelKey, Poin
 def heating_here(generator: GeneratorSet, site: Site, key: str, fuel: FuelKey) -> Fact | None:
     """Heating value by volume (HHV) of a piped gas as this site tells it [J/m³]; None untold."""
     here = fuels_here(generator, site, key)[fuel]
-    if fuel not in (FuelKey.NATURAL_GAS, FuelKey.BIOGAS) or not here.at_hand or here.estimated:
+    if fuel not in PIPED or not here.at_hand or here.estimated:
         return None
     return Fact(value=here.fuel.hhv_j_m3, origin=here.inputs[0].origin)
 

@@ -225,7 +225,7 @@ def _on_fuel(
         or at_site.estimated
         or here.elevation.assumed
         or here.hottest.assumed
-        or fuel.key is FuelKey.BIOGAS
+        or fuel.methane_share is not None
     )
     narrows = _narrows(resolved, here, at_site)
 

@@ -18,6 +18,7 @@ from gentle_ember.core.estimates.defaults import (
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import FuelOutput, OutputSection
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.job import Job, Load
 from gentle_ember.core.job.part import CYLINDER_FED, Part
 from gentle_ember.core.job.site import CylindersAtHand, Site
@@ -290,7 +291,7 @@ def _full_load(generator: GeneratorSet, line: Willans, output: FuelOutput) -> Fu
         Input("fuel power (LHV)", fuel_w, "heat_rate"),
         Input("fuel line from", line.basis, "text"),
     )
-    if fuel.key is FuelKey.PROPANE:
+    if comes_from(fuel.key, FuelSource.CYLINDER):
         value, kind, method = mass_draw(fuel_w, fuel), "mass_flow", MASS_DRAW
     else:
         value, kind, method = volume_draw(fuel_w, fuel), "volume_flow", UTILITY

@@ -6,6 +6,9 @@ found by a test.
 
 from __future__ import annotations
 
+from gentle_ember.core.job.handling import PIPED, WEIGHED
+from gentle_ember.core.physics.fuels import NAMES, FuelKey
+
 Options = tuple[tuple[str | bool | int | None, str], ...]
 
 CHOICES: dict[str, Options] = {
@@ -63,10 +66,7 @@ CHOICES: dict[str, Options] = {
         ("core_return", "return of the core"),
         ("nothing", "ready to work on"),
     ),
-    "weighed_fuels": (
-        ("propane", "propane"),
-        ("gasoline", "gasoline"),
-    ),
+    "weighed_fuels": (*((str(one), NAMES[one]) for one in reversed(WEIGHED)),),
     "appliances": (
         ("resistive", "heater, lamp"),
         ("electronic", "electronic"),
@@ -309,16 +309,10 @@ CHOICES: dict[str, Options] = {
         (True, "yes"),
         (False, "no"),
     ),
-    "gas_kinds": (
-        ("natural_gas", "natural gas"),
-        ("biogas", "biogas"),
-    ),
+    "gas_kinds": (*((str(one), NAMES[one]) for one in PIPED),),
     "burns": (
         ("", "not said"),
-        ("gasoline", "gasoline"),
-        ("propane", "propane"),
-        ("natural_gas", "natural gas"),
-        ("biogas", "biogas"),
+        *((str(one), NAMES[one]) for one in FuelKey),
     ),
     "ethanol": (
         ("unknown", "not known"),

@@ -9,6 +9,7 @@ from pydantic import AfterValidator, Field
 
 from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.facts import By, Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.handling import AnyFuel
 
 HOUR_S, DAY_S = 3600.0, 86_400.0
 
@@ -35,7 +36,7 @@ def day(text: str) -> str:
 
 
 Day = Annotated[str, AfterValidator(day)]
-Burns = Literal["", "gasoline", "propane", "natural_gas", "biogas"]
+Burns = AnyFuel
 Hours = Annotated[Fact | None, Quantity("duration", "Hour meter", 0.0, 30_000 * HOUR_S)]
 
 

@@ -4,17 +4,31 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field, WithJsonSchema
 
 from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
+from gentle_ember.core.job.handling import PIPED
 from gentle_ember.core.job.house import House
+from gentle_ember.core.physics.fuels import FuelKey
+
+
+def _piped(fuel: FuelKey) -> FuelKey:
+    if fuel not in PIPED:
+        raise ValueError("no site has a pipe of this")
+    return fuel
+
+
+PipedGas = Annotated[
+    FuelKey, AfterValidator(_piped),
+    WithJsonSchema({"enum": list(map(str, PIPED)), "type": "string"}),
+]  # fmt: skip
 
 
 class Gas(Model):
     """A gas at hand on a site, by the figures that describe it."""
 
-    kind: Literal["natural_gas", "biogas"] = "natural_gas"
+    kind: PipedGas = FuelKey.NATURAL_GAS
     hhv: Annotated[
         Fact | None, Quantity("heating_value_volume", "Heating value (HHV)", 30e6, 48e6)
     ] = None

@@ -6,7 +6,7 @@ import math
 
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import FACTS, FuelKey
 
 WATER_GAS = 3.5
 """CO·H₂O / (CO₂·H₂) as the exhaust of engines freezes it in; 3.5 to 3.8 by its sources."""
@@ -14,14 +14,6 @@ NITROGEN = 79.05 / 20.95
 """Of air, by volume over oxygen."""
 UNEVEN = 0.003
 """CO that cylinders and cycles unlike each other leave even where the mean is lean, dry [1]."""
-
-CARBON_HYDROGEN: dict[FuelKey, tuple[float, float, float]] = {
-    FuelKey.GASOLINE: (1.0, 1.87, 0.0),
-    FuelKey.PROPANE: (3.0, 8.0, 0.0),
-    FuelKey.NATURAL_GAS: (1.0, 3.9, 0.0),
-    FuelKey.BIOGAS: (0.6, 2.4, 0.4),
-}
-"""Carbon and hydrogen of what burns, and carbon dioxide that comes with it, by moles."""
 
 MONOXIDE = Method(
     "exhaust-monoxide", "Carbon monoxide of a mixture",
@@ -43,7 +35,8 @@ def monoxide(fuel: FuelKey, lam: float) -> float:
     check("λ", "ratio", lam, 0.6, 2.0)
     if lam >= 1.0:
         return 0.0
-    carbon, hydrogen, inert = CARBON_HYDROGEN[fuel]
+    one = FACTS[fuel]
+    carbon, hydrogen, inert = one.carbon, one.hydrogen, one.inert
     stoichiometric = carbon + hydrogen / 4
     oxygen = 2 * lam * stoichiometric
     # CO = x: CO2 = C − x, H2O = O − x − 2(C − x) = O − 2C + x, H2 = H/2 − H2O.

@@ -30,20 +30,52 @@ class FuelKey(StrEnum):
     BIOGAS = "biogas"
 
 
+@dataclass(frozen=True, slots=True)
+class FuelFacts:
+    """What a fuel is, whatever a site's own is made of.
+
+    Attributes:
+        name, letter: as people read it, and its mark.
+        field: the field rule's output over gasoline's, low, stated, high [1]; None for one that
+            has no rule of its own: natural gas's, scaled by the physics of the two.
+        sigma: σ of the log of its output over gasoline's, by the ends of the field rule.
+        carbon, hydrogen, inert: moles of what burns, and of carbon dioxide that comes with it.
+        viscosity: dynamic [Pa·s]; of the liquid for gasoline.
+        heats: ratio of heats, of a gas [1].
+        by_methane: whether its methane share tells what it is, not a heating value.
+    """
+
+    name: str
+    letter: str
+    field: tuple[float, float, float] | None
+    sigma: float
+    carbon: float
+    hydrogen: float
+    inert: float
+    viscosity: float
+    heats: float = math.nan
+    by_methane: bool = False
+
+
+FACTS: dict[FuelKey, FuelFacts] = {
+    FuelKey.GASOLINE: FuelFacts(
+        "gasoline", "G", (1.0, 1.0, 1.0), 0.0, 1.0, 1.87, 0.0, 0.6e-3,
+    ),
+    FuelKey.PROPANE: FuelFacts(
+        "propane", "P", (0.87, 0.90, 0.93), 0.02, 3.0, 8.0, 0.0, 8.0e-6, heats=1.13,
+    ),
+    FuelKey.NATURAL_GAS: FuelFacts(
+        "natural gas", "N", (0.75, 0.80, 0.85), 0.035, 1.0, 3.9, 0.0, 1.09e-5, heats=1.28,
+    ),
+    FuelKey.BIOGAS: FuelFacts(
+        "biogas", "B", None, 0.06, 0.6, 2.4, 0.4, 1.27e-5, heats=1.29, by_methane=True,
+    ),
+}  # fmt: skip
+"""Every fuel's. How it comes to a set and what is said of it there is `job.handling`."""
 GASES = tuple(one for one in FuelKey if one is not FuelKey.GASOLINE)
 """Those that come as a gas."""
-LETTERS: dict[FuelKey, str] = {
-    FuelKey.GASOLINE: "G",
-    FuelKey.PROPANE: "P",
-    FuelKey.NATURAL_GAS: "N",
-    FuelKey.BIOGAS: "B",
-}
-NAMES: dict[FuelKey, str] = {
-    FuelKey.GASOLINE: "gasoline",
-    FuelKey.PROPANE: "propane",
-    FuelKey.NATURAL_GAS: "natural gas",
-    FuelKey.BIOGAS: "biogas",
-}
+LETTERS: dict[FuelKey, str] = {key: one.letter for key, one in FACTS.items()}
+NAMES: dict[FuelKey, str] = {key: one.name for key, one in FACTS.items()}
 
 
 def fuel_name(key: str) -> str:
@@ -163,6 +195,15 @@ def natural_gas(
     )
 
 
+def usual(key: FuelKey) -> Fuel:
+    """A fuel as it is where nobody said what it is made of.
+
+    >>> [usual(gas).name for gas in GASES][:3]
+    ['propane', 'natural gas', 'biogas 60 %']
+    """
+    return _USUAL[key]
+
+
 WATER_KG_KMOL = 18.015
 RAW_WATER = 0.042
 """Water vapor in biogas that nobody dried: saturated at 30 °C, by volume [1]."""
@@ -201,3 +242,13 @@ def biogas(methane_share: float, water: float = 0.0) -> Fuel:
         min(1.0, 0.15 / x),
         dry,
     )
+
+
+USUAL_METHANE = 0.60
+"""Methane in biogas that nobody analyzed, by volume [1]."""
+_USUAL: dict[FuelKey, Fuel] = {
+    FuelKey.GASOLINE: GASOLINE_E10,
+    FuelKey.PROPANE: PROPANE,
+    FuelKey.NATURAL_GAS: natural_gas(),
+    FuelKey.BIOGAS: biogas(USUAL_METHANE),
+}

@@ -6,16 +6,10 @@ import math
 
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
-from gentle_ember.core.physics.fuels import GASOLINE_E10, Fuel, FuelKey
+from gentle_ember.core.physics.fuels import FACTS, GASOLINE_E10, Fuel, FuelKey
 
 ROUGHNESS_M = 30e-6
 """Rubber hose; between smooth (1.5 µm) and worn (50 µm), which differ by a fifth in drop."""
-VISCOSITY_PA_S = {
-    FuelKey.PROPANE: 8.0e-6,
-    FuelKey.NATURAL_GAS: 1.09e-5,
-    FuelKey.BIOGAS: 1.27e-5,
-    FuelKey.GASOLINE: 0.6e-3,
-}
 GRAVITY = 9.80665
 NEEDLE_HEAD_M = 0.60
 SEAT_M, SEAT_DISCHARGE = 1.5e-3, 0.65
@@ -80,7 +74,7 @@ def gas_drop(fuel: Fuel, heat_lhv_w: float, bore_m: float, length_m: float, k: f
     True
     """
     flow = heat_lhv_w / fuel.lhv_j_m3
-    return drop(fuel.density_kg_m3, VISCOSITY_PA_S[fuel.key], flow, bore_m, length_m, k)
+    return drop(fuel.density_kg_m3, FACTS[fuel.key].viscosity, flow, bore_m, length_m, k)
 
 
 def seat_for(flow_m3_s: float) -> float:
@@ -119,7 +113,7 @@ def gravity_flow(
         return 0.0
     from scipy.optimize import brentq
 
-    density, viscosity = GASOLINE_E10.density_kg_m3, VISCOSITY_PA_S[FuelKey.GASOLINE]
+    density, viscosity = GASOLINE_E10.density_kg_m3, FACTS[FuelKey.GASOLINE].viscosity
     available = density * GRAVITY * head_m
 
     def left(flow: float) -> float:

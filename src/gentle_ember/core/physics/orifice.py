@@ -11,14 +11,11 @@ from gentle_ember.core.base.quantities import (
     STANDARD_PRESSURE_PA,
     check,
 )
-from gentle_ember.core.physics.fuels import Fuel, FuelKey
+from gentle_ember.core.physics.fuels import FACTS, Fuel
 
 DISCHARGE, DISCHARGE_BAND = 0.80, 0.10
 BURNER_TABLES = 0.90
 """Discharge coefficient most printed burner tables are made with; 0.85 to 0.95."""
-RATIO_OF_HEATS: dict[FuelKey, float] = {
-    FuelKey.PROPANE: 1.13, FuelKey.NATURAL_GAS: 1.28, FuelKey.BIOGAS: 1.29,
-}  # fmt: skip
 ORIFICE = Method(
     "orifice",
     "Gas orifice",
@@ -61,7 +58,7 @@ def flux(
     >>> round(small / math.sqrt(2 * 100.0 * PROPANE.density_kg_m3), 3), round(large / small, 2)
     (1.0, 9.85)
     """
-    ratio = RATIO_OF_HEATS[fuel.key]
+    ratio = FACTS[fuel.key].heats
     before = ambient_pa + drop_pa
     density = (
         fuel.density_kg_m3 * before / STANDARD_PRESSURE_PA * REFERENCE_TEMPERATURE_K / temperature_k

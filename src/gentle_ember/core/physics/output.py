@@ -10,7 +10,7 @@ from enum import StrEnum
 from gentle_ember.core.base.figure import Method
 from gentle_ember.core.base.quantities import check
 from gentle_ember.core.physics import air, jets
-from gentle_ember.core.physics.fuels import GASOLINE_E0, Fuel, FuelKey, natural_gas
+from gentle_ember.core.physics.fuels import FACTS, GASOLINE_E0, Fuel, FuelKey, usual
 
 CHARGE_COOLING = 1.05
 CHARGE_COOLING_ENDS = (1.03, 1.08)
@@ -23,11 +23,6 @@ RICH_LOSS = 2.7
 RICH_LOSS_ENDS = (1.5, 4.0)
 FIELD_PER_305_M, FIELD_PER_305_M_ENDS = 0.035, (0.030, 0.040)
 FIELD_PER_5_6_K = 0.01
-FIELD_FACTORS: dict[FuelKey, tuple[float, float, float]] = {
-    FuelKey.GASOLINE: (1.0, 1.0, 1.0),
-    FuelKey.PROPANE: (0.87, 0.90, 0.93),
-    FuelKey.NATURAL_GAS: (0.75, 0.80, 0.85),
-}
 SLOW_BURN, SLOW_BURN_ENDS = 0.175, (0.25, 0.10)
 """Output lost per share of carbon dioxide in the gas: it burns slowly, and the spark stays [1]."""
 RATING_VAPOR_PA = 1000.0
@@ -186,16 +181,18 @@ def fuel_field_factor(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float
 
     Biogas has no field rule of its own: natural gas's is scaled by the physics of the two gases.
 
-    >>> from gentle_ember.core.physics.fuels import biogas
+    >>> from gentle_ember.core.physics.fuels import biogas, natural_gas
     >>> fuel_field_factor(natural_gas()), round(fuel_field_factor(biogas(0.6)), 2)
     (0.8, 0.74)
     """
     index = {OutputCase.LOW: 0, OutputCase.STATED: 1, OutputCase.HIGH: 2}[case]
-    if fuel.key is not FuelKey.BIOGAS:
-        return FIELD_FACTORS[fuel.key][index]
-    scale = friction_factor(mixture_ratio(fuel)) / friction_factor(mixture_ratio(natural_gas()))
+    own = FACTS[fuel.key].field
+    if own is not None:
+        return own[index]
+    like = usual(FuelKey.NATURAL_GAS)
+    scale = friction_factor(mixture_ratio(fuel)) / friction_factor(mixture_ratio(like))
     widen = {OutputCase.LOW: 0.95, OutputCase.STATED: 1.0, OutputCase.HIGH: 1.03}[case]
-    return FIELD_FACTORS[FuelKey.NATURAL_GAS][index] * scale * widen
+    return fuel_field_factor(like, case) * scale * widen
 
 
 def slow_burn(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float:
@@ -205,7 +202,7 @@ def slow_burn(fuel: Fuel, case: OutputCase = OutputCase.STATED) -> float:
     >>> slow_burn(PROPANE), round(slow_burn(biogas(0.60)), 2)
     (1.0, 0.93)
     """
-    if fuel.methane_share is None or fuel.key is not FuelKey.BIOGAS:
+    if fuel.methane_share is None:
         return 1.0
     each = {
         OutputCase.LOW: SLOW_BURN_ENDS[0], OutputCase.STATED: SLOW_BURN,
@@ -321,7 +318,7 @@ def derate(
     else:
         direct *= fuel_field_factor(fuel, case)
     factors: list[tuple[str, str, float]] = [("fuel", "fuel", remaining())]
-    if fuel.key is FuelKey.BIOGAS:
+    if fuel.methane_share is not None:
         direct *= slow_burn(fuel, case)
         factors.append(("burning", "slow burning", remaining()))
     names = (

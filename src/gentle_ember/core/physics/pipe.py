@@ -15,14 +15,13 @@ from gentle_ember.core.base.quantities import (
     check,
 )
 from gentle_ember.core.physics import air
-from gentle_ember.core.physics.fuels import Fuel, FuelKey
+from gentle_ember.core.physics.fuels import FACTS, Fuel, FuelKey
 
 INCH_M, FOOT_M, FT3_H_M3_S = 0.0254, 0.3048, 0.0283168466 / 3600.0
 BTU_FT3_J_M3 = 1055.05585 / 0.0283168466
 CR_NATURAL_GAS, CR_PROPANE = 0.6094, 1.2462
 CODE_PROPANE_HHV = 2500.0 * BTU_FT3_J_M3
 CODE_TEMPERATURE_R = 520.0
-BIOGAS_VISCOSITY_CP = 0.0127
 PRESSURE_LIMIT_PA = 1.5 * PSI_PA
 WIDEST_BAND = 0.02
 """The formula reproduces the published sizing tables within this."""
@@ -61,7 +60,7 @@ class PipeGas:
 
 
 def pipe_gas(fuel: Fuel) -> PipeGas:
-    """A gas with the code's own constants; others by Cr = 0.00354·S·T·(Z/S)^0.152.
+    """A gas with the code's own constants; others by Cr = 0.00354·S·T·(Z/S)^0.152, Z in cP.
 
     Raises:
         QuantityError: gasoline has no gas pipe.
@@ -76,10 +75,11 @@ def pipe_gas(fuel: Fuel) -> PipeGas:
     if fuel.key is FuelKey.NATURAL_GAS:
         cr = CR_NATURAL_GAS * (gravity / 0.60) ** (1 - 0.152)
         return PipeGas(fuel.key, fuel.name, cr, fuel.hhv_j_m3, gravity)
-    if fuel.key is FuelKey.BIOGAS:
-        cr = 0.00354 * gravity * CODE_TEMPERATURE_R * (BIOGAS_VISCOSITY_CP / gravity) ** 0.152
-        return PipeGas(fuel.key, fuel.name, cr, fuel.hhv_j_m3, gravity)
-    raise QuantityError("gas", "count", math.nan, None, None)
+    if fuel.key is FuelKey.GASOLINE:
+        raise QuantityError("gas", "count", math.nan, None, None)
+    thick = FACTS[fuel.key].viscosity * 1e3
+    cr = 0.00354 * gravity * CODE_TEMPERATURE_R * (thick / gravity) ** 0.152
+    return PipeGas(fuel.key, fuel.name, cr, fuel.hhv_j_m3, gravity)
 
 
 def thin_air(elevation_m: float) -> float:

@@ -16,20 +16,22 @@ from gentle_ember.core.job.choices import CHOICES
 from gentle_ember.core.job.facts import quantity_at
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuels import (
+    GASES,
     NATURAL_GAS_HHV_J_M3,
     PROPANE,
+    USUAL_METHANE,
     Fuel,
+    FuelKey,
     biogas,
     natural_gas,
+    usual,
 )
 from gentle_ember.core.route import cautions, contradictions
 from gentle_ember.core.stage import Caution, Plan, Severity
 
 Values = Mapping[str, float | str | None]
 Options = tuple[tuple[str, str], ...]
-GAS_OPTIONS: Options = (
-    ("propane", "propane"), ("natural_gas", "natural gas"), ("biogas", "biogas 60 %"),
-)  # fmt: skip
+GAS_OPTIONS: Options = tuple((str(gas), usual(gas).name) for gas in GASES)
 
 
 BLAMED: dict[str, tuple[str, ...]] = {
@@ -271,11 +273,11 @@ def number(values: Values, name: str, fallback: float | None = None) -> float:
 def gas(values: Values, name: str) -> Fuel:
     """The gas chosen, propane when none is; its methane or heating value where a form asks it."""
     key = values.get(name)
-    if key == "natural_gas":
+    if key == FuelKey.NATURAL_GAS:
         return natural_gas(number(values, "hhv_j_m3", NATURAL_GAS_HHV_J_M3))
-    if key == "biogas":
-        return biogas(number(values, "methane_share", 0.60))
-    return PROPANE
+    if key == FuelKey.BIOGAS:
+        return biogas(number(values, "methane_share", USUAL_METHANE))
+    return usual(FuelKey(key)) if key in GASES else PROPANE
 
 
 def row(label: str, value: float | str, kind: str = "text", origin: Origin = Origin.OWNER) -> Input:

@@ -14,8 +14,11 @@ from gentle_ember.core.estimates.run_times import (
     cylinder_question,
     every_run_time,
 )
+from gentle_ember.core.job.handling import HANDLING, PIPED
 from gentle_ember.core.job.site import Gas
 from gentle_ember.core.physics.fuels import (
+    GASES,
+    NAMES,
     NATURAL_GAS_HHV_J_M3,
 )
 from gentle_ember.core.physics.pipe import NOMINAL_M, PRESSURE_LIMIT_PA, pipe_gas
@@ -91,7 +94,7 @@ CYLINDER = (
     of_job("contents_kg", "sites.s1.cylinders.c1.fill", assumed="full (80 %)"),
     ELEVATION, _HUMIDITY, _CLASS,
 )  # fmt: skip
-_GASES = (("natural_gas", "natural gas"), ("propane", "propane"), ("biogas", "biogas"))
+_GASES = tuple((str(gas), NAMES[gas]) for gas in GASES)
 _SOLVES = (
     ("bore", "which size is wanted"), ("flow", "what it passes"),
     ("drop", "how much it drops"), ("length", "how far it reaches"),
@@ -115,7 +118,7 @@ GAS_PIPE = (
 
 def derate(values: Values, catalog: Catalog) -> Answered:
     """What is left of a rating on each fuel at an elevation and temperature."""
-    gases = {"ng": Gas(kind="natural_gas").model_dump(), "bg": Gas(kind="biogas").model_dump()}
+    gases = {HANDLING[gas].short: Gas(kind=gas).model_dump() for gas in PIPED}
     base = {"sites.s1.gases": gases, "sites.s1.cylinders": {"c1": {}}}
     plan = Plan(job_of("quick derate", DERATE, values, base), catalog)
     section = plan.of(output_here)

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from gentle_ember.core.job.metering import Ran
+from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.instruments.hall import Live
 from gentle_ember.instruments.protocol import CHANNELS, Reading
 from gentle_ember.web.views.base import BothOut, Request, View, both
@@ -16,7 +17,7 @@ class BenchPath(Request):
     """A job's bench on one fuel."""
 
     job_id: str = Field(max_length=36)
-    fuel: Literal["gasoline", "propane", "natural_gas", "biogas"]
+    fuel: FuelKey
 
 
 class OpenBenchIn(Request):

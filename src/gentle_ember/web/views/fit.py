@@ -10,6 +10,7 @@ from pydantic import Field
 
 from gentle_ember.core.job.ends import SEALING
 from gentle_ember.core.job.facts import Key
+from gentle_ember.core.job.handling import HANDLING
 from gentle_ember.core.job.marks import Edge
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import Plan
@@ -21,7 +22,7 @@ from gentle_ember.core.stages.fit.smell import drill
 from gentle_ember.core.stages.fit.step import StepMeasure
 from gentle_ember.core.stages.fit.times import LearnedTime, minutes
 from gentle_ember.core.stages.fuel_path.parts_list import parts_list
-from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, job_trains, parts_of
+from gentle_ember.core.stages.fuel_path.trains import job_trains, parts_of
 from gentle_ember.units.display import show_value, tape
 from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import (
@@ -383,7 +384,7 @@ def _step(
 
 
 def _fuel(key: str) -> str:
-    return FUEL_WORDS[FuelKey(key)] if key else ""
+    return HANDLING[FuelKey(key)].train if key else ""
 
 
 def _torque(low: float, high: float, system: System) -> str:

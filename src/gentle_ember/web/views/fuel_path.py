@@ -11,6 +11,7 @@ from gentle_ember.core.estimates.defaults import fuels_here
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.ends import SEALING, join
+from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from, of_source
 from gentle_ember.core.job.part import AGING, REGULATORS, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
 from gentle_ember.core.job.train import AS_FOUND, Train
@@ -27,7 +28,7 @@ from gentle_ember.core.stages.fuel_path.mixture import LOADS, mixture_of
 from gentle_ember.core.stages.fuel_path.proposals import WhatIf, what_ifs
 from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
-from gentle_ember.core.stages.fuel_path.trains import FUEL_WORDS, TrainSection, job_trains
+from gentle_ember.core.stages.fuel_path.trains import TrainSection, job_trains
 from gentle_ember.core.stages.fuel_path.trouble import TrainCase, Trouble, grade
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS
@@ -457,7 +458,7 @@ def train(planned: Plan, name: str, section: TrainSection) -> TrainOut:
     what = list(what_ifs(planned.job, output, planned.catalog, section)) if output else []
     return TrainOut(
         name=name,
-        title="As found" if name == AS_FOUND else FUEL_WORDS[template.fuel],
+        title="As found" if name == AS_FOUND else HANDLING[template.fuel].train,
         fuel=str(template.fuel),
         letter=LETTERS[template.fuel],
         template=case.train.template,
@@ -568,7 +569,7 @@ def _gases(planned: Plan) -> list[FuelKey]:
     job, site = planned.job, planned.site
     here = {FuelKey(gas.kind) for gas in site.gases.values()}
     if site.cylinders:
-        here.add(FuelKey.PROPANE)
+        here |= set(of_source(FuelSource.CYLINDER))
     wanted = {gas for gas in GASES if getattr(job.wants, str(gas))}
     return [gas for gas in GASES if gas in ((here & wanted) or here or wanted)]
 
@@ -622,7 +623,7 @@ def house(planned: Plan) -> list[HouseOut]:
     fuels = fuels_here(job.set, site, job.site)
     found = []
     for key, gas in sorted(site.gases.items()):
-        if gas.kind != "natural_gas":
+        if not comes_from(gas.kind, FuelSource.HOUSE):
             continue
         runs = planned.of(run_times)
         need = next(
@@ -631,7 +632,7 @@ def house(planned: Plan) -> list[HouseOut]:
         )  # fmt: skip
         answer = size_house(
             gas.house,
-            pipe_gas(fuels[FuelKey.NATURAL_GAS].fuel),
+            pipe_gas(fuels[gas.kind].fuel),
             need,
             gas.meter.value if gas.meter else None,
             site.elevation.value if site.elevation else 0.0,

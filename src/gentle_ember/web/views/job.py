@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable
 from functools import lru_cache
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field, RootModel, StringConstraints
 
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.base.figure import Origin
 from gentle_ember.core.job.facts import Fact, Model, quantity_at
+from gentle_ember.core.job.handling import AnyFuel
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.rests import what_it_rests_on
 from gentle_ember.core.route import (
@@ -79,7 +80,7 @@ from gentle_ember.web.views.prove_tight import GasProofOut
 class EventsQuery(Request):
     """Which simulated bench is listened to along with the job; none when empty."""
 
-    bench: Literal["", "gasoline", "propane", "natural_gas", "biogas"] = ""
+    bench: AnyFuel = ""
 
 
 class JobQuery(Request):

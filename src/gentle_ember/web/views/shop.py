@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, RootModel, StringConstraints
 
 from gentle_ember.core.job.facts import Name
-from gentle_ember.store.board import Shown
+from gentle_ember.store.board import BoardShown
 from gentle_ember.units.registry import System
 from gentle_ember.web.views.base import BothOut, PlainOut, Request, View
 
@@ -62,7 +62,7 @@ class MethodPath(Request):
     page: Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,60}$")]
 
 
-class BoardRowOut(Shown):
+class BoardRowOut(BoardShown):
     """A job on the board, its stage by its name, its rating in words besides."""
 
     id: str
@@ -108,7 +108,7 @@ class ReadOut(BothOut):
 
 
 class UnitOut(View):
-    """Shown = SI × factor + offset."""
+    """BoardShown = SI × factor + offset."""
 
     text: str
     factor: float

@@ -8,7 +8,7 @@ export type Channel = components['schemas']['ChannelOut'];
 export type GasMetering = components['schemas']['MeteringOut'];
 export type Signal = GasMetering['signal'];
 type Taken = components['schemas']['BenchTakenOut'];
-type Fuel = 'gasoline' | 'propane' | 'natural_gas' | 'biogas';
+type Fuel = components['schemas']['FuelKey'];
 type Act = components['schemas']['ActIn']['what'];
 
 const TRACE = 60;

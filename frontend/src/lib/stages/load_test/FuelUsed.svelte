@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { fuelOf } from '$lib/ui/fuels';
   import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import { useJob } from '$lib/session/session.svelte';
@@ -12,7 +13,7 @@
   let { test, run }: Props = $props();
   const job = useJob();
   let open = $state(false);
-  let weighed = $derived(['gasoline', 'propane'].includes(test.fuel));
+  let weighed = $derived(['tank', 'cylinder'].includes(fuelOf(test.fuel)?.source ?? ''));
   let key = $derived(`${test.key}-${run.key}`);
   let weighIn = $derived(`set.weigh_ins.${key}`);
   let clocked = $derived(`set.clocked.${key}`);

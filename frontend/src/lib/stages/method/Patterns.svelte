@@ -1,31 +1,29 @@
 <script lang="ts">
-  // Definitions only.
+  import { FUELS } from '$lib/api/published';
+  import { inkOf } from '$lib/ui/fuels';
+
+  const SIZES = { plain: [6, 6], slanted: [7, 7], level: [8, 6], dotted: [7, 7] } as const;
 </script>
 
 <!-- The fuels' own patterns, told apart without color; used by id from any chart of the page. -->
 <svg width="0" height="0" aria-hidden="true" class="sr">
   <defs>
-    <pattern id="fuel-gasoline" width="6" height="6" patternUnits="userSpaceOnUse">
-      <rect class="gasoline fill-(--gasoline)" width="6" height="6" />
-    </pattern>
-    <pattern
-      id="fuel-propane"
-      width="7"
-      height="7"
-      patternUnits="userSpaceOnUse"
-      patternTransform="rotate(45)"
-    >
-      <rect class="propane fill-(--propane) faint" width="7" height="7" />
-      <rect class="propane fill-(--propane)" width="3.4" height="7" />
-    </pattern>
-    <pattern id="fuel-natural_gas" width="8" height="6" patternUnits="userSpaceOnUse">
-      <rect class="fill-(--natural-gas) faint" width="8" height="6" />
-      <rect class="fill-(--natural-gas)" width="8" height="2.4" />
-    </pattern>
-    <pattern id="fuel-biogas" width="7" height="7" patternUnits="userSpaceOnUse">
-      <rect class="biogas fill-(--biogas) faint" width="7" height="7" />
-      <circle class="biogas fill-(--biogas)" cx="3.5" cy="3.5" r="2" />
-    </pattern>
+    {#each FUELS as { key, hatch } (key)}
+      {@const [width, height] = SIZES[hatch]}
+      <pattern
+        id={`fuel-${key}`}
+        {width}
+        {height}
+        patternUnits="userSpaceOnUse"
+        patternTransform={hatch === 'slanted' ? 'rotate(45)' : undefined}
+        style:fill={inkOf(key)}
+      >
+        <rect class:faint={hatch !== 'plain'} {width} {height} />
+        {#if hatch === 'slanted'}<rect width="3.4" {height} />{/if}
+        {#if hatch === 'level'}<rect {width} height="2.4" />{/if}
+        {#if hatch === 'dotted'}<circle cx="3.5" cy="3.5" r="2" />{/if}
+      </pattern>
+    {/each}
   </defs>
 </svg>
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from gentle_ember.core.job.generator import Vent
+from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import INVERTERS
@@ -14,7 +15,6 @@ from gentle_ember.core.physics.fuels import FuelKey, fuel_name
 from gentle_ember.core.stages.fuel_path.templates import same_half
 from gentle_ember.core.stages.fuel_path.trains import TrainSection
 from gentle_ember.core.stages.method.base import Case
-from gentle_ember.core.stages.method.networks import SELECTS
 from gentle_ember.core.stages.method.ways import taken
 
 
@@ -162,11 +162,12 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             else "The shut-off fitted for gasoline is closed.",
             "Open, both fuels feed at once.",
         )
-    if Case(job).has_gas_selector(job.choice.methods) and SELECTS.get(FuelKey(fuel)):
+    selects = HANDLING[FuelKey(fuel)].selects
+    if selects and Case(job).has_gas_selector(job.choice.methods):
         yield StartLook(
             "gas_selector",
             before,
-            f"The carburetor's gas selector on {SELECTS[FuelKey(fuel)]}, up to its stop.",
+            f"The carburetor's gas selector on {selects}, up to its stop.",
             "For the other gas, or between, it meters lean or far too rich.",
         )
     if has(PartClass.LOCK_OFF):
@@ -176,7 +177,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             "Lock-off grounded; it clicks with the switch on, and again with it off.",
             "Without the click there is no gas, or no way to shut it.",
         )
-    if fuel == "propane":
+    if comes_from(fuel, FuelSource.CYLINDER):
         yield CYLINDER_STANDS
         yield StartLook(
             "cylinder_sound",
@@ -199,7 +200,7 @@ def _gas(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
             "Coupler home and tugged, then the shut-off opened slowly.",
             "The valve is this side's shut-off, not the coupler.",
         )
-    if fuel == "biogas":
+    if comes_from(fuel, FuelSource.DIGESTER):
         yield StartLook(
             "sulfide",
             before,
@@ -318,7 +319,7 @@ def _proof(job: Job, fuel: str, section: TrainSection) -> Iterator[StartLook]:
         "Low-oil switch tried, where it has one: it stops on this gas.",
         "Wired to a fuel solenoid alone it would not.",
     )
-    if fuel == "natural_gas":
+    if comes_from(fuel, FuelSource.HOUSE):
         yield StartLook(
             "outlet_capped",
             after,

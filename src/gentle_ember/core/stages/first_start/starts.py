@@ -10,6 +10,7 @@ from gentle_ember.core.base.quantities import percent
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import blank
 from gentle_ember.core.job.first_start import Looked, StartLog
+from gentle_ember.core.job.handling import FACTORY_GAS
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
@@ -101,8 +102,8 @@ def starts(job: Job, path: Mapping[str, TrainSection]) -> tuple[FuelStart, ...]:
     if FuelKey.GASOLINE not in path and job.choice.methods and (job.wants.keep_gasoline or rejet):
         own = _of(job, FuelKey.GASOLINE, None)
         found.append(replace(own, holds=rejet, trained=False))
-    if factory_gas(job, FuelKey.PROPANE) and job.choice.methods and _propane_here(job):
-        made = _of(job, FuelKey.PROPANE, None)
+    if factory_gas(job, FACTORY_GAS) and job.choice.methods and _propane_here(job):
+        made = _of(job, FACTORY_GAS, None)
         found.append(replace(made, holds=job.wants.propane, trained=False))
     return tuple(found)
 

@@ -9,6 +9,7 @@ from functools import cached_property
 
 from gentle_ember.core.estimates.jets import JetDecision
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import HANDLING
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import MIXERS, Part
 from gentle_ember.core.physics import studs
@@ -22,7 +23,7 @@ from gentle_ember.core.stages.intake.walk_round import Task
 from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.stack import adapter_m, joint_of, outward_m, stud_count
 
-SHORT = {"propane": "p", "natural_gas": "n", "biogas": "b", "gasoline": "g"}
+SHORT: dict[str, str] = {fuel: one.short for fuel, one in HANDLING.items()}
 MAKERS_FIRST = "usual for the thread into a gasketed flange; the maker's figure goes first"
 
 

@@ -7,9 +7,18 @@ from dataclasses import dataclass
 
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.fit import Smell
+from gentle_ember.core.job.handling import HANDLING, FuelSource, Lies, comes_from, of_source
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.train import AS_FOUND
-from gentle_ember.core.physics.fuels import AIR_DENSITY_15C, biogas
+from gentle_ember.core.physics.fuels import (
+    AIR_DENSITY_15C,
+    FACTS,
+    GASES,
+    NAMES,
+    USUAL_METHANE,
+    FuelKey,
+    biogas,
+)
 from gentle_ember.core.stage import Plan
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES
 
@@ -24,19 +33,16 @@ NEXT: tuple[str, ...] = (
     "Nothing is smelled, low and high, and the wind has been through for 15 minutes. With biogas "
     "or gas without odor the nose proves nothing: a gas detector, low and high, and for hydrogen "
     "sulfide its own meter.",
-    "Source still shut: soap on every joint opened today, then the one before it.",
+    "FuelSource still shut: soap on every joint opened today, then the one before it.",
     "Open the source a crack. Soap again, from the source on. Fix what leaks, then test every "
     "joint again.",
     "Write down what it was. Until then this job can't be signed off.",
 )
 LIGHT, HEAVY = 0.95, 1.02
 """Specific gravities below and above which a gas surely rises or sinks in still air."""
-SOURCES = {
-    "propane": "the cylinder valve, clockwise",
-    "natural_gas": "the shut-off at the stub, then at the meter",
-    "biogas": "the shut-off at the digester",
-    "gasoline": "the tank valve",
-}
+SOURCES: dict[str, str] = {
+    fuel: HANDLING[fuel].shut for fuel in (*GASES, FuelKey.GASOLINE)
+}  # fmt: skip
 
 
 def at_once(fuels: Iterable[str], biogas_gravity: float = 1.0) -> tuple[tuple[str, str], ...]:
@@ -54,11 +60,11 @@ def at_once(fuels: Iterable[str], biogas_gravity: float = 1.0) -> tuple[tuple[st
     held = [fuel for fuel in SOURCES if fuel in set(fuels)] or list(SOURCES)
     source = "; ".join(SOURCES[fuel] for fuel in held)
     sinks = []
-    if {"propane", "gasoline"} & set(held):
+    if any(HANDLING[FuelKey(fuel)].lies is Lies.LOW for fuel in held):
         sinks.append("Propane and vapor lie low: air the floor, pits and drains.")
-    if "natural_gas" in held:
-        sinks.append("Natural gas rises: ventilate high up.")
-    if "biogas" in held:
+    sinks += [f"{NAMES[FuelKey(fuel)].capitalize()} rises: ventilate high up."
+              for fuel in held if HANDLING[FuelKey(fuel)].lies is Lies.HIGH]  # fmt: skip
+    if any(HANDLING[FuelKey(fuel)].lies is Lies.BY_WEIGHT for fuel in held):
         way = "rises" if biogas_gravity < LIGHT else "sinks" if biogas_gravity > HEAVY else (
             "neither rises nor sinks for sure"
         )  # fmt: skip
@@ -66,7 +72,9 @@ def at_once(fuels: Iterable[str], biogas_gravity: float = 1.0) -> tuple[tuple[st
             f"This biogas {way}, and raw biogas carries hydrogen sulfide, which lies low: air high "
             "and low, and stay out of pits."
         )
-    call = "gas utility or the fire department" if "natural_gas" in held else "fire department"
+    call = "fire department"
+    if any(comes_from(fuel, FuelSource.HOUSE) for fuel in held):
+        call = f"gas utility or the {call}"
     words = {"source": source, "sinks": " ".join(sinks), "call": call}
     return tuple((key, text.format(**words)) for key, text in AT_ONCE)
 
@@ -101,12 +109,13 @@ def drill(plan: Plan) -> Drill:
     if found is not None and found.template in TEMPLATES:
         fuels.add(str(TEMPLATES[found.template].fuel))
     for site in job.sites.values():
-        fuels |= {gas.kind for gas in site.gases.values()}
-        fuels |= {"propane"} if site.cylinders else set()
+        fuels |= {str(gas.kind) for gas in site.gases.values()}
+        fuels |= set(map(str, of_source(FuelSource.CYLINDER))) if site.cylinders else set()
     lightest = min(
-        (gas.methane.value if gas.methane else 0.60
-         for site in job.sites.values() for gas in site.gases.values() if gas.kind == "biogas"),
-        default=0.60,
+        (gas.methane.value if gas.methane else USUAL_METHANE
+         for site in job.sites.values() for gas in site.gases.values()
+         if FACTS[gas.kind].by_methane),
+        default=USUAL_METHANE,
     )  # fmt: skip
     gravity = biogas(lightest).density_kg_m3 / AIR_DENSITY_15C
     return Drill(at_once(fuels, gravity), NEXT)

@@ -10,6 +10,7 @@ from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.defaults import site_air
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.generator import CarburetorType, GeneratorSet
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.house import House
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import PartClass
@@ -130,16 +131,16 @@ def default_template(job: Job, method: str, fuel: FuelKey) -> Template | None:
     site = job.sites[job.site]
     if not found:
         return None
-    if fuel is FuelKey.PROPANE:
+    if comes_from(fuel, FuelSource.CYLINDER):
         two = any(one.count > 1 for one in site.cylinders.values())
         return found["check_pigtails" if two else "cylinder"]
     gas = gas_of(site, fuel)
     pressure = gas.pressure.value if gas and gas.pressure else None
-    if fuel is FuelKey.NATURAL_GAS:
+    if comes_from(fuel, FuelSource.HOUSE):
         if pressure is not None and pressure > WINDOW_PA[1]:
             return found["utility_2psi"]
         return found["utility_outlet" if gas and gas.take_off == "outlet" else "utility"]
-    if fuel is FuelKey.BIOGAS:
+    if comes_from(fuel, FuelSource.DIGESTER):
         low = pressure is None or pressure < LEAST_PLAIN_PA
         return found["digester" if low else "digester_plain"]
     return next(iter(found.values()))
@@ -206,7 +207,7 @@ def tank_for(told: RemoteTank, catalog: Catalog) -> str:
 
 def _offered(site: Site, template: Template, source: str) -> tuple[str, ...]:
     """What the site has to begin a train with, by the keys of its parts."""
-    if template.fuel is FuelKey.PROPANE:
+    if comes_from(template.fuel, FuelSource.CYLINDER):
         return tuple(sorted({_cylinder(one.size) for one in site.cylinders.values()}))
     return (source,) if source else ()
 
@@ -239,7 +240,7 @@ def _supply(
 ) -> tuple[Supply, float, str, tuple[tuple[str, str], ...]]:
     if template.fuel is FuelKey.GASOLINE:
         return _tank(site, at)
-    if template.fuel is FuelKey.PROPANE:
+    if comes_from(template.fuel, FuelSource.CYLINDER):
         for key, one in sorted(site.cylinders.items()):
             source = _cylinder(one.size)
             if one.distance is not None:
@@ -271,7 +272,7 @@ def _line(
     if gas is None or gas.stub == "unknown":
         assumed.append(("the source's pipe thread", f"{at}.{key}.stub"))
     else:
-        kind = "stub" if template.fuel is FuelKey.NATURAL_GAS else "dig"
+        kind = "stub" if comes_from(template.fuel, FuelSource.HOUSE) else "dig"
         source = f"site-{kind}-{gas.stub.replace('/', '-')}"
     still = usual if pressure is None else pressure
     lost, told = 0.0, True

@@ -6,10 +6,11 @@ import math
 from collections.abc import Callable, Iterator
 
 from gentle_ember.core.base.quantities import INCH_WC_PA
+from gentle_ember.core.job.handling import HANDLING, PIPES, FuelSource, Lies, comes_from
 from gentle_ember.core.job.part import LINES, REGULATORS, PartClass, System, end
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.cylinder import sun_warms
-from gentle_ember.core.physics.fuels import FuelKey, fuel_name
+from gentle_ember.core.physics.fuels import GASES, fuel_name
 from gentle_ember.core.physics.mixture import RIGHT
 from gentle_ember.core.physics.propane import saturation_pressure
 from gentle_ember.core.stages.fuel_path.case import gas_at
@@ -118,7 +119,7 @@ def couplers(case: TrainCase) -> Iterator[Trouble]:
                 "Always one on the supply side within reach, self-closing coupler or not.",
                 mend="solve",
             )
-        if not part.full_bore and fuel is not FuelKey.PROPANE and _margin(case) < STEMMED_MARGIN_PA:
+        if not part.full_bore and comes_from(fuel, *PIPES) and _margin(case) < STEMMED_MARGIN_PA:
             yield mind(
                 "stemmed",
                 one.key,
@@ -174,7 +175,7 @@ def shut_off_and_stall(case: TrainCase) -> Iterator[Trouble]:
 
 def cylinders(case: TrainCase) -> Iterator[Trouble]:
     """Two cylinders need checks: propane distils into the colder one."""
-    if case.asked.template.fuel is not FuelKey.PROPANE or not case.parts:
+    if not comes_from(case.asked.template.fuel, FuelSource.CYLINDER) or not case.parts:
         return
     two = max((one.count for one in case.site.cylinders.values()), default=1) > 1
     if two and case.asked.template.source in ("cylinder", "two_stages"):
@@ -208,7 +209,7 @@ def cylinders(case: TrainCase) -> Iterator[Trouble]:
 def sun(case: TrainCase) -> Iterator[Trouble]:
     """A cylinder left in the sun is warmer than the hottest day's air, and its gas presses more."""
     asked = case.asked.demand
-    if asked.fuel.key is not FuelKey.PROPANE:
+    if not comes_from(asked.fuel.key, FuelSource.CYLINDER):
         return
     still = asked.cylinder_pa("none")
     hot = saturation_pressure(asked.hottest_k + sun_warms()) - asked.ambient_pa
@@ -245,7 +246,7 @@ def reach(case: TrainCase) -> Iterator[Trouble]:
         )
     hoses = [(one, one.length_m) for _, one, _ in case.of(PartClass.GAS_HOSE)]
     together = sum(length for _, length in hoses)
-    if case.asked.template.fuel is FuelKey.NATURAL_GAS and together > CONNECTOR_MOST_M:
+    if comes_from(case.asked.template.fuel, FuelSource.HOUSE) and together > CONNECTOR_MOST_M:
         yield mind(
             "connector",
             hoses[-1][0].key,
@@ -328,7 +329,7 @@ def gas_jet(case: TrainCase) -> Iterator[Trouble]:
 
 def biogas(case: TrainCase) -> Iterator[Trouble]:
     """Hydrogen sulfide eats copper and brass; wet gas wants a drip leg and drying."""
-    if case.asked.template.fuel is not FuelKey.BIOGAS:
+    if not comes_from(case.asked.template.fuel, FuelSource.DIGESTER):
         return
     clean_from = min((at for at, _, _ in case.of(PartClass.SCRUBBER)), default=len(case.parts))
     for at, one in enumerate(case.parts):
@@ -435,8 +436,9 @@ def one_family(case: TrainCase) -> Iterator[Trouble]:
 
 def take_off(case: TrainCase) -> Iterator[Trouble]:
     """Where the set's gas leaves the house's, and who may join to it."""
-    key, gas = gas_at(case.site, FuelKey.NATURAL_GAS)
-    if gas is None or case.asked.template.fuel is not FuelKey.NATURAL_GAS or not case.parts:
+    fuel = case.asked.template.fuel
+    key, gas = gas_at(case.site, fuel)
+    if gas is None or not comes_from(fuel, FuelSource.HOUSE) or not case.parts:
         return
     first = case.parts[0].key
     if gas.take_off == "meter" and gas.tapped == "owner":
@@ -490,8 +492,9 @@ def where_mounted(case: TrainCase) -> Iterator[Trouble]:
 
 CASE_WARMS_K = 25.0
 """How much warmer than the air a running case is inside, by class; an estimate."""
-SETTLES = {FuelKey.PROPANE: ("low", "bottom"), FuelKey.NATURAL_GAS: ("high", "top"),
-           FuelKey.BIOGAS: ("high", "top")}  # fmt: skip
+SETTLES = {Lies.LOW: ("low", "bottom"), Lies.HIGH: ("high", "top"),
+           Lies.BY_WEIGHT: ("high", "top")}  # fmt: skip
+"""Which opening of a case lets a gas out that lies there, and where it would collect."""
 
 
 def in_case(case: TrainCase) -> Iterator[Trouble]:
@@ -510,8 +513,9 @@ def in_case(case: TrainCase) -> Iterator[Trouble]:
                 Amount("made for at most", part.hottest_k, "temperature"),
                 Amount("may get", hot, "temperature"),
             )  # fmt: skip
-    vents, wants = case.job.set.stack.case_vents, SETTLES.get(case.asked.template.fuel)
-    if inside and wants and vents not in ("unknown", "both", wants[0]):
+    fuel, vents = case.asked.template.fuel, case.job.set.stack.case_vents
+    wants = SETTLES[HANDLING[fuel].lies]
+    if inside and fuel in GASES and vents not in ("unknown", "both", wants[0]):
         yield mind(
             "case_vents", inside[0][0].key,
             f"Gas that leaks in the case collects at its {wants[1]}: no opening there.",

@@ -19,8 +19,8 @@ from gentle_ember.core.base.quantities import (
 from gentle_ember.core.job.part import METERS, REGULATORS, Part, PartClass
 from gentle_ember.core.job.train import Slot, Train
 from gentle_ember.core.physics import hose, pipe
-from gentle_ember.core.physics.fuels import Fuel, FuelKey
-from gentle_ember.core.physics.hose import ROUGHNESS_M, VISCOSITY_PA_S
+from gentle_ember.core.physics.fuels import FACTS, Fuel, FuelKey
+from gentle_ember.core.physics.hose import ROUGHNESS_M
 from gentle_ember.core.physics.venturi import signal
 from gentle_ember.core.stages.fuel_path.demand import LOADS, Demand
 
@@ -76,7 +76,7 @@ def outlet_abs(
     """
     if mass_kg_s <= 0:
         return inlet_abs_pa
-    loss = _loss(bore_m, length_m, k, mass_kg_s, VISCOSITY_PA_S[fuel.key])
+    loss = _loss(bore_m, length_m, k, mass_kg_s, FACTS[fuel.key].viscosity)
     flux = mass_kg_s / (math.pi * bore_m**2 / 4)
     scale = flux**2 * _gas_constant(fuel) * temperature_k
     left = inlet_abs_pa**2 - loss * scale
@@ -133,7 +133,7 @@ def through(
     if fuel.key is FuelKey.GASOLINE:
         return inlet_gauge_pa - hose.drop(
             fuel.density_kg_m3,
-            VISCOSITY_PA_S[fuel.key],
+            FACTS[fuel.key].viscosity,
             mass_kg_s / fuel.density_kg_m3,
             part.bore_m,
             length_m,

@@ -9,6 +9,7 @@ from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.catalog import SetsNamed
 from gentle_ember.core.job.ends import mates
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import PIPES, comes_from
 from gentle_ember.core.job.part import MIXERS, Part, PartClass, System, end
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stages.fuel_path.demand import Demand
@@ -179,7 +180,7 @@ def refuses(
             return "above ½ psi a gas hose must be factory-crimped"
         if part.inlet.startswith("barb") or part.outlet.startswith("barb"):
             return "above ½ psi no barb and clamp"
-    if part.kind is PartClass.GAS_HALF and gas is not FuelKey.PROPANE and not part.full_bore:
+    if part.kind is PartClass.GAS_HALF and comes_from(gas, *PIPES) and not part.full_bore:
         return "a stemmed coupler chokes this gas: full bore"
     if not pressure:
         return ""

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import product
 
+from gentle_ember.core.job.handling import FACTORY_GAS, SELECTED, FuelSource, of_source
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part
 from gentle_ember.core.job.part import PartClass as P
@@ -51,9 +52,9 @@ LOAD_SCREW = _role("load_screw", "load screw or gas jet", P.LOAD_SCREW, P.GAS_JE
 TEE = _role("tee", "tee", P.TEE)
 VAPOR = _role("vapor_hose", "vapor hose", P.VAPOR_HOSE)
 
-SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
+SOURCES: dict[str, tuple[FuelSource, str, tuple[Role, ...]]] = {
     "cylinder": (
-        FuelKey.PROPANE,
+        FuelSource.CYLINDER,
         "one cylinder, two-stage regulator",
         (
             _role("source", "cylinder", P.CYLINDER),
@@ -62,7 +63,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "two_stages": (
-        FuelKey.PROPANE,
+        FuelSource.CYLINDER,
         "one cylinder, first and second stage apart",
         (
             _role("source", "cylinder", P.CYLINDER),
@@ -72,7 +73,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "check_pigtails": (
-        FuelKey.PROPANE,
+        FuelSource.CYLINDER,
         "two cylinders, pigtails with checks",
         (
             _role("source", "cylinders", P.CYLINDER),
@@ -83,7 +84,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "changeover": (
-        FuelKey.PROPANE,
+        FuelSource.CYLINDER,
         "two cylinders, changeover",
         (
             _role("source", "cylinders", P.CYLINDER),
@@ -94,12 +95,12 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "utility": (
-        FuelKey.NATURAL_GAS,
+        FuelSource.HOUSE,
         "house gas at 7 in w.c.",
         (_role("source", "gas stub", P.STUB), SHUT_OFF, PIPE),
     ),
     "utility_outlet": (
-        FuelKey.NATURAL_GAS,
+        FuelSource.HOUSE,
         "house gas, quick outlet and a hose",
         (
             _role("source", "gas stub", P.STUB),
@@ -110,7 +111,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "utility_2psi": (
-        FuelKey.NATURAL_GAS,
+        FuelSource.HOUSE,
         "house gas at 2 psi",
         (
             _role("source", "gas stub", P.STUB),
@@ -120,7 +121,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "digester": (
-        FuelKey.BIOGAS,
+        FuelSource.DIGESTER,
         "digester, cleaned, with a blower",
         (
             _role("source", "digester", P.DIGESTER),
@@ -132,7 +133,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
     "digester_plain": (
-        FuelKey.BIOGAS,
+        FuelSource.DIGESTER,
         "digester with pressure of its own, cleaned",
         (
             _role("source", "digester", P.DIGESTER),
@@ -143,7 +144,7 @@ SOURCES: dict[str, tuple[FuelKey, str, tuple[Role, ...]]] = {
         ),
     ),
 }
-"""Source, gas, title and the roles up to the set's own shut-off and coupler."""
+"""What it begins at, title and the roles up to the set's own shut-off and coupler."""
 
 COUPLED = (NEAR_SHUT_OFF, SUPPLY_HALF, SET_HALF, HOSE)
 
@@ -249,12 +250,16 @@ class Template:
 
 
 def _gas_templates() -> Iterator[Template]:
-    for (source, (fuel, name, head)), (method, ending) in product(SOURCES.items(), ENDINGS.items()):
-        if method == "second_gas" and fuel is FuelKey.PROPANE:
-            continue
-        if method == "multi_fuel_carburetor" and fuel is FuelKey.BIOGAS:
-            continue
-        yield Template(f"{method}-{source}", name, fuel, method, source, (*head, *COUPLED, *ending))
+    """Of every gas by every source of its kind; the first gas of a kind gives its trains the
+    shorter key, which older jobs have."""
+    for (source, (kind, name, head)), (method, ending) in product(SOURCES.items(), ENDINGS.items()):
+        for at, fuel in enumerate(of_source(kind)):
+            if method == "second_gas" and fuel is FACTORY_GAS:
+                continue
+            if method == "multi_fuel_carburetor" and fuel not in SELECTED:
+                continue
+            key = f"{method}-{source}" if at == 0 else f"{method}-{source}-{fuel}"
+            yield Template(key, name, fuel, method, source, (*head, *COUPLED, *ending))
 
 
 TEMPLATES: dict[str, Template] = {one.key: one for one in _gas_templates()} | {

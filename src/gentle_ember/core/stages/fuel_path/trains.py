@@ -17,6 +17,7 @@ from gentle_ember.core.base.figure import (
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection
+from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass, end
 from gentle_ember.core.job.site import RemoteTank, Site
@@ -212,9 +213,9 @@ def trains_everywhere(plan: Plan) -> dict[str, dict[str, TrainSection]]:
 
 def at_hand(site: Site, fuel: FuelKey) -> bool:
     """Whether a site says that it has this fuel for a train."""
-    if fuel is FuelKey.PROPANE:
+    if comes_from(fuel, FuelSource.CYLINDER):
         return bool(site.cylinders)
-    if fuel is FuelKey.GASOLINE:
+    if comes_from(fuel, FuelSource.TANK):
         return site.remote_tank != RemoteTank()
     return any(FuelKey(one.kind) is fuel for one in site.gases.values())
 
@@ -268,7 +269,7 @@ def _troubles(plan: Plan) -> Iterator[TroubleAt]:
             if not own_train(plan.job, fuel):
                 yield from (TroubleAt(fuel, "As found", one, found=True) for one in here.troubles)
             continue
-        words, judged = FUEL_WORDS.get(fuel, name), {
+        words, judged = HANDLING[fuel].train, {
             site: {(one.rule, one.slot, one.text): one for one in trains[name].troubles}
             for site, trains in everywhere.items()
             if name in trains
@@ -318,14 +319,6 @@ def not_known_items(plan: Plan) -> Iterator[Item]:
                 "fuel_path", at.path, holds=True, acts=True,
                 fuel="" if at.found and at.any_fuel else str(at.fuel), site=at.site,
             )  # fmt: skip
-
-
-FUEL_WORDS = {
-    FuelKey.PROPANE: "Propane train",
-    FuelKey.NATURAL_GAS: "Natural gas train",
-    FuelKey.BIOGAS: "Biogas train",
-    FuelKey.GASOLINE: "Remote tank",
-}
 
 
 def site_connections(path: Mapping[str, TrainSection]) -> tuple[tuple[str, str], ...]:

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core.job.facts import blank
+from gentle_ember.core.job.handling import HANDLING, FuelSource
 from gentle_ember.core.job.job import Job, StageRecord, StageState
 from gentle_ember.core.physics.fuels import LETTERS, NAMES, FuelKey
 from gentle_ember.core.physics.sequences import Sequence
@@ -25,15 +26,6 @@ BEFORE = (
 )
 BEFORE_BARE = (*BEFORE[:-1], "Clutch out or belt off: it drives nothing. Guard on.")
 """The same of an engine without an alternator."""
-BEFORE_GAS: dict[str, tuple[str, ...]] = {
-    "propane": (
-        "Cylinder upright, tied, outdoors, 5 ft (1.5 m) from the generator, never behind the "
-        "exhaust.",
-    ),
-    "natural_gas": ("Hose whole and dry, its coupler clean.",),
-    "biogas": ("Gas dry and scrubbed; water out of the drip leg.",),
-    "gasoline": ("Tank not over-full; nothing spilled; engine cool.",),
-}
 WHILE_IT_RUNS = (
     "Start with no load. Breaker on after a minute; the largest motor first.",
     "Before it is stopped: breaker off, run three minutes to cool.",
@@ -68,16 +60,16 @@ WRONG: tuple[tuple[str, Block], ...] = (
         "Shut the gas only if the valve can be reached without passing the fire.",
         "A gas flame is not put out while the gas still flows.",
     ), numbered=True, sign="fire")),
-    ("propane", Block("Cylinder white with frost, engine weak", (
+    (FuelSource.CYLINDER, Block("Cylinder white with frost, engine weak", (
         "It is too cold for this load: take load off, or change to the other cylinder.",
         "Never warm it with a flame, a heater, the exhaust or hot water. Never lay it down.",
     ), sign="frost")),
-    ("gasoline", Block("Out of gasoline", (
+    (FuelSource.TANK, Block("Out of gasoline", (
         "Stop it, and let it cool 15 minutes. Fill outdoors, no flame, no cigarette.",
         "Wipe up what was spilled and wait until it has dried.",
     ), numbered=True, sign="fill")),
 )  # fmt: skip
-"""What can go wrong, and the only fuel it goes wrong with."""
+"""What can go wrong, and the only source of fuel it goes wrong with."""
 NEVER = (
     "Never indoors, in a garage, a tent, a shed or a trailer with people in it.",
     "Never two fuels at once, never two gases.",
@@ -85,7 +77,7 @@ NEVER = (
     "Never open or turn the load screw: it is locked where it was measured.",
 )
 NEVER_JET = "Never drill or change the gas jet: it is for one gas and one elevation."
-NEVER_COVER = "Never lift the cover by its hose: the regulator sits on it. Source shut first."
+NEVER_COVER = "Never lift the cover by its hose: the regulator sits on it. FuelSource shut first."
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,7 +141,7 @@ def _card(job: Job, key: str, orders: list[Sequence]) -> Card:
     fuel = FuelKey.GASOLINE if key in ("gasoline", "remote") else FuelKey(key)
     title = "Remote tank" if key == "remote" else NAMES[fuel].capitalize()
     before: tuple[str, ...] = BEFORE_BARE if job.set.bare else BEFORE
-    before = (*before, *BEFORE_GAS.get(str(fuel), ()))
+    before = (*before, *HANDLING[fuel].before)
     runs = WHILE_BARE_RUNS if job.set.bare else WHILE_IT_RUNS
     if fuel is not FuelKey.GASOLINE and any(one.dispute.key == "choke" for one in ways_here(job)):
         before = (*before, CHOKE_ON_GAS[taken(job, "choke")])
@@ -173,10 +165,10 @@ def _blocks(plan: Plan) -> Iterator[Block]:
                 sign="smell")  # fmt: skip
     at_hand = {
         "": True,
-        "gasoline": plan.job.wants.keep_gasoline,
-        "propane": any(site.cylinders for site in plan.job.sites.values()),
+        FuelSource.TANK: plan.job.wants.keep_gasoline,
+        FuelSource.CYLINDER: any(site.cylinders for site in plan.job.sites.values()),
     }
-    yield from (block for fuel, block in WRONG if at_hand[fuel])
+    yield from (block for source, block in WRONG if at_hand[source])
     jets = any(gas.jet is not None for gas in plan.of(gas_metering))
     never = (*NEVER[:-1], NEVER_JET) if jets else NEVER
     cover = any(slot.on == "cover" for one in plan.job.trains.values()

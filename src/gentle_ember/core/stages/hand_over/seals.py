@@ -49,7 +49,8 @@ def work(job: Job) -> str:
     seals themselves, and what came after: the logbook with its photos. The same work gives the
     same on any machine, and in a later version, whose new fields nobody has filled in.
     """
-    told = ((name, _told(name, getattr(job, name))) for name in sorted(Job.model_fields))
+    told = ((name, _told(type(job), name, getattr(job, name)))
+            for name in sorted(type(job).model_fields))  # fmt: skip
     text = ",".join(f"{_canonical(name)}:{one}" for name, one in told if one)
     return hashlib.sha256(f"{{{text}}}".encode()).hexdigest()
 
@@ -62,20 +63,20 @@ LEFT_OUT: Mapping[str, frozenset[str]] = {
 """Fields of a job that its work leaves out, or what of them."""
 
 
-def _same_field(name: str, value: object) -> Hashable:
-    return name, id(value)
+def _same_field(kind: type[Job], name: str, value: object) -> Hashable:
+    return kind, name, id(value)
 
 
-def _told(name: str, value: object) -> str:
+def _told(kind: type[Job], name: str, value: object) -> str:
     """What the work holds of one field, as canonical JSON; empty where that is nothing."""
-    return "" if LEFT_OUT.get(name) is EVERYTHING else _field(name, value)[1]
+    return "" if LEFT_OUT.get(name) is EVERYTHING else _field(kind, name, value)[1]
 
 
 @remember(512, _same_field)
-def _field(name: str, value: object) -> tuple[object, str]:
+def _field(kind: type[Job], name: str, value: object) -> tuple[object, str]:
     """The same, kept with the very object it was told of: most of a job stays as it is."""
     held: dict[str, Any] = {name: value}
-    one = Job.model_construct(_fields_set={name}, **held)
+    one = kind.model_construct(_fields_set={name}, **held)
     dumped = one.model_dump(mode="json", exclude_defaults=True, include={name}).get(name)
     left_out = LEFT_OUT.get(name, frozenset())
     if isinstance(dumped, dict):

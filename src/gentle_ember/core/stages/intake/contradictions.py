@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from gentle_ember.core.base.quantities import INCH_WC_PA, PSI_PA
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.job import Decision, Job, Load, Look
 from gentle_ember.core.job.site import Gas, Site
 from gentle_ember.core.physics.fuels import GASOLINE_E10
@@ -209,14 +210,15 @@ def _standoff(
 
 
 def _of_gas(gas: Gas, path: str) -> Found:
-    if gas.kind == "natural_gas" and gas.pressure:
+    if comes_from(gas.kind, FuelSource.HOUSE) and gas.pressure:
         pressure = gas.pressure.value
         if not any(low <= pressure <= high for low, high in HOUSE_PA):
             yield Refusal(
                 f"{path}.pressure",
                 "No house line has this pressure: 3 to 14 in w.c., or 1 to 5 psi at a 2 psi site.",
             )
-    if gas.kind == "biogas" and gas.pressure and gas.pressure.value > 2 * PSI_PA:
+    digested = comes_from(gas.kind, FuelSource.DIGESTER)
+    if digested and gas.pressure and gas.pressure.value > 2 * PSI_PA:
         yield Refusal(f"{path}.pressure", "No farm digester is at over 2 psi.")
     if gas.hhv and gas.specific_gravity:
         wobbe = gas.hhv.value / gas.specific_gravity.value**0.5

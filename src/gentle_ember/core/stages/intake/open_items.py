@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.job import Decision, Job
 from gentle_ember.core.stage import TO_DO, UNKNOWN, UNWEIGHED, Item, Plan, Question, confirm_item
 from gentle_ember.core.stages.intake.walk_round import Task, walk_tasks
@@ -89,12 +90,13 @@ def _utility(job: Job) -> Iterator[Item]:
         for key, gas in sorted(site.gases.items()):
             at = f"sites.{name}.gases.{key}"
             trained = gas.kind in job.trains
-            if gas.kind == "natural_gas" and gas.pressure is None and not trained:
+            house = comes_from(gas.kind, FuelSource.HOUSE)
+            if house and gas.pressure is None and not trained:
                 text = "pressure at the stub, from the utility or a manometer"
                 yield Item(f"pressure.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.pressure")
             if gas.distance is None and not trained:
                 text = "distance from gas stub to set"
                 yield Item(f"distance.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.distance")
-            if gas.rise is None and gas.kind == "biogas":
+            if gas.rise is None and comes_from(gas.kind, FuelSource.DIGESTER):
                 text = "height of the set above the digester's outlet (a low line holds water)"
                 yield Item(f"rise.{name}.{key}", UNKNOWN, text, "fuel_path", f"{at}.rise")

@@ -13,6 +13,7 @@ from gentle_ember.core.estimates.run_times import overfull, run_times
 from gentle_ember.core.estimates.starts import in_turn, motor_starts
 from gentle_ember.core.job.dates import CYLINDER_YEARS, dated
 from gentle_ember.core.job.generator import CarburetorType, RunSwitch
+from gentle_ember.core.job.handling import FACTORY_GAS
 from gentle_ember.core.job.job import Decision, Job, Look, gasoline_given_up
 from gentle_ember.core.physics.fuel_use import SetClass
 from gentle_ember.core.physics.fuels import FuelKey
@@ -208,7 +209,7 @@ def _of_dates(plan: Plan) -> Iterator[Caution]:
                 f"The {cylinder.size} lb cylinder at {site.name or 'the site'}",
                 dated(cylinder.stamped, years, plan.today),
                 "it is not connected. Have it requalified, or exchange it.",
-                f"sites.{key}.cylinders.{name}.stamped", "first_start", FuelKey.PROPANE, key,
+                f"sites.{key}.cylinders.{name}.stamped", "first_start", FACTORY_GAS, key,
             )  # fmt: skip
             if found is not None:
                 yield found

@@ -35,6 +35,7 @@ from gentle_ember.core.estimates.first_settings import by_power
 from gentle_ember.core.estimates.measured import held, output_here
 from gentle_ember.core.estimates.output import running_w
 from gentle_ember.core.job.facts import simulated
+from gentle_ember.core.job.handling import WEIGHED, FuelSource, comes_from
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import (
     INVERTERS,
@@ -253,11 +254,13 @@ def _candidates(model: SetModel) -> Iterator[Candidate]:
         name = NAMES[key]
         for share, load in ((1.0, "full"), (HALF, "half")):
             watts = one.limit_w * share
-            if key in (FuelKey.GASOLINE, FuelKey.PROPANE):
+            if key in WEIGHED:
                 hours = 1.0
                 middle = np.array([unknown.middle for unknown in model.unknowns])
                 burnt = model.fuel_w(middle, key, watts) * 3600 * hours / one.fuel.lhv_j_kg
-                sigma = weighing_error(burnt, SCALE_READS_TO, chilled=key is FuelKey.PROPANE)
+                sigma = weighing_error(
+                    burnt, SCALE_READS_TO, chilled=comes_from(key, FuelSource.CYLINDER)
+                )
                 text = f"weigh an hour on {name} at {load} load"
                 yield Candidate("fuel", key, watts, sigma, text, 75.0)
             else:

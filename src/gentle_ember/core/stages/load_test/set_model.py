@@ -23,7 +23,7 @@ from gentle_ember.core.physics.fuel_use import (
     CLASS_DEFAULTS,
     class_line,
 )
-from gentle_ember.core.physics.fuels import Fuel, FuelKey
+from gentle_ember.core.physics.fuels import FACTS, Fuel, FuelKey
 from gentle_ember.core.physics.mixture import (
     INTAKE_SHARE,
     SET_TO,
@@ -42,8 +42,6 @@ WORN = 0.05
 """How far an engine may be from a new one of its kind: σ of the log."""
 LINE, IDLE_SHARE = 0.10, 0.20
 """What a class tells of the fuel at full load, and of its share without load: σ of the log."""
-GAS_SIGMA = {FuelKey.PROPANE: 0.02, FuelKey.NATURAL_GAS: 0.035, FuelKey.BIOGAS: 0.06}
-"""What is known of a gas's output over gasoline's: σ of the log, by the ends of the field rule."""
 FILLING, FILLING_SIGMA = 0.75, 0.10
 """A small four-stroke's volumetric efficiency, throttle open: 0.61 to 0.92 within two σ."""
 MIX_SIGMA, SPEED_SIGMA = 0.04, 0.01
@@ -139,7 +137,7 @@ class SetModel:
         for key, one in self.fuels.items():
             yield Unknown(f"mix.{key}", math.log(one.lam), MIX_SIGMA)
             if key is not FuelKey.GASOLINE:
-                yield Unknown(f"gas.{key}", 0.0, GAS_SIGMA[key])
+                yield Unknown(f"gas.{key}", 0.0, FACTS[key].sigma)
             if one.turns:
                 width = (math.log(1 + POWER_BAND) - math.log(1 - POWER_BAND)) / 4
                 yield Unknown(f"turns.{key}", math.log(one.turns), width)

@@ -14,6 +14,7 @@ from gentle_ember.core.estimates.measured import estimated_output
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.facts import Fact, blank, facts_of
+from gentle_ember.core.job.handling import FACTORY_GAS, FuelSource, comes_from
 from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.load_test import LoadTest, Run
 from gentle_ember.core.job.part import PartClass
@@ -102,12 +103,12 @@ def load_tests(
     rejet = "rejet" in job.choice.methods
     if FuelKey.GASOLINE not in wanted and (job.wants.keep_gasoline or rejet):
         wanted.append(FuelKey.GASOLINE)
-    factory = factory_gas(job, FuelKey.PROPANE) and bool(job.sites[job.site].cylinders)
+    factory = factory_gas(job, FACTORY_GAS) and bool(job.sites[job.site].cylinders)
     if factory and job.wants.propane:
-        wanted.append(FuelKey.PROPANE)
+        wanted.append(FACTORY_GAS)
     return tuple(
         _of_fuel(job, catalog, fuel, resolved, expected[fuel], flows.get(fuel),
-                 holds=rejet or fuel in fuels or (factory and fuel is FuelKey.PROPANE))
+                 holds=rejet or fuel in fuels or (factory and fuel is FACTORY_GAS))
         for fuel in wanted
         if fuel in expected
     )  # fmt: skip
@@ -237,7 +238,7 @@ JOINED = (
 
 def house_items(job: Job) -> Iterator[Item]:
     """What hangs on the same meter still burns as it should while the set is loaded."""
-    if FuelKey.NATURAL_GAS in job.trains:
+    if any(comes_from(fuel, FuelSource.HOUSE) for fuel in job.trains):
         text = (
             "with the set at full load the house's appliances light, and burn steady; pilots relit"
         )

@@ -8,6 +8,7 @@ from enum import StrEnum
 
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.generator import GeneratorSet
+from gentle_ember.core.job.handling import FuelSource, of_source
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.job.site import Site
@@ -97,7 +98,7 @@ class Case:
     @property
     def gases(self) -> tuple[FuelKey, ...]:
         """Gases at hand on the site."""
-        found = {FuelKey.PROPANE} if self.site.cylinders else set()
+        found = set(of_source(FuelSource.CYLINDER)) if self.site.cylinders else set()
         found |= {FuelKey(gas.kind) for gas in self.site.gases.values()}
         return tuple(key for key in GASES if key in found)
 
@@ -134,7 +135,7 @@ class Case:
     def wanted(self) -> tuple[str, ...]:
         """What the owner asks for, as keys of `Wants`, gasoline kept left out."""
         wants = self.job.wants
-        names = ("propane", "natural_gas", "biogas", "remote_tank", "elevation")
+        names = (*map(str, GASES), "remote_tank", "elevation")
         return tuple(name for name in names if getattr(wants, name))
 
     @property

@@ -8,6 +8,7 @@ from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.output import OutputSection, coldest_mixture
 from gentle_ember.core.estimates.run_times import RunsSection, run_times
 from gentle_ember.core.job.generator import GeneratorSet, RunSwitch
+from gentle_ember.core.job.handling import HANDLING, FuelSource
 from gentle_ember.core.job.job import IGNITION_CUT, Job, gasoline_given_up, step_done
 from gentle_ember.core.physics import jets
 from gentle_ember.core.physics.fuels import FuelKey
@@ -140,8 +141,8 @@ def _standing(job: Job) -> Iterator[Caution]:
                 "the exhaust; never warm it with flame, exhaust or a heater.",
             )
         )
-    gases = {gas.kind for gas in site.gases.values()}
-    if "natural_gas" in gases:
+    sources = {HANDLING[gas.kind].source for gas in site.gases.values()}
+    if FuelSource.HOUSE in sources:
         texts.append(
             (
                 "fitter",
@@ -149,7 +150,7 @@ def _standing(job: Job) -> Iterator[Caution]:
                 "shut at the meter first.",
             )
         )
-    if "biogas" in gases:
+    if FuelSource.DIGESTER in sources:
         texts.append(
             (
                 "biogas",

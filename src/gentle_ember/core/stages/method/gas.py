@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from gentle_ember.core.base.quantities import INCH_WC_PA
 from gentle_ember.core.job.facts import Fact
 from gentle_ember.core.job.generator import CarburetorType, Choke, RunSwitch
+from gentle_ember.core.job.handling import FACTORY_GAS, SELECTED, FuelSource, comes_from, of_source
 from gentle_ember.core.job.job import Look
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.job.site import Gas
@@ -41,7 +42,7 @@ def gas_here(case: Case) -> Iterator[Reason]:
     if not case.gases:
         yield no("No gas on this site yet: add cylinders or a gas.", f"{case.at}.cylinders")
         return
-    if case.site.cylinders and FuelKey.PROPANE in case.for_gas:
+    if case.site.cylinders and set(of_source(FuelSource.CYLINDER)) & set(case.for_gas):
         yield fits("Propane cylinders at hand.", f"{case.at}.cylinders")
     for key, gas in sorted(case.site.gases.items()):
         if FuelKey(gas.kind) not in case.for_gas:
@@ -49,16 +50,17 @@ def gas_here(case: Case) -> Iterator[Reason]:
         path = f"{case.at}.gases.{key}"
         built = {part.kind for part in case.train(FuelKey(gas.kind)) or ()}
         yield from _pressure(gas, built, f"{path}.pressure")
-        if gas.kind == "biogas" and {PartClass.SCRUBBER, PartClass.DRIP_LEG} <= built:
+        raw = comes_from(gas.kind, FuelSource.DIGESTER)
+        if raw and {PartClass.SCRUBBER, PartClass.DRIP_LEG} <= built:
             yield fits("Its train scrubs the gas and drains its water.", f"{path}.cleaned")
-        elif gas.kind == "biogas":
+        elif raw:
             yield from _clean(gas.sulfide, cleaned=gas.cleaned, path=path)
 
 
 def _pressure(gas: Gas, built: set[PartClass], path: str) -> Iterator[Reason]:
     """Whether what the supply gives is in a demand regulator's window, or its train sees to it."""
     if gas.pressure is None:
-        if gas.kind == "biogas":
+        if comes_from(gas.kind, FuelSource.DIGESTER):
             yield unknown("Measure the digester's pressure.", path)
     elif gas.pressure.value < WINDOW_PA[0] and PartClass.BOOSTER in built:
         yield fits("Supply is under 4 in w.c.; its train has a blower.", path)
@@ -181,7 +183,7 @@ def _beside_factory_gas(case: Case) -> Iterator[Reason]:
     """A plate on a factory dual-fuel set takes the other gas; its own inlet stays its maker's."""
     if not case.set.dual_fuel:
         return
-    other = [gas for gas in case.for_gas if gas is not FuelKey.PROPANE]
+    other = [gas for gas in case.for_gas if gas is not FACTORY_GAS]
     if not other:
         yield no("Factory dual-fuel: it has its own inlet for propane.", "set.set_class")
     else:
@@ -238,10 +240,10 @@ def multi_fuel_carburetor(case: Case) -> list[Reason]:
         )
     else:
         found.append(fits("Room for its control valve.", path))
-    if FuelKey.BIOGAS in case.for_gas:
+    if set(case.for_gas) - set(SELECTED):
         found.append(no("Its fixed metering can't be opened to biogas.", f"{case.at}.gases"))
     for key, cylinder in sorted(case.site.cylinders.items()):
-        if cylinder.size not in SMALL_CYLINDERS and FuelKey.PROPANE in case.for_gas:
+        if cylinder.size not in SMALL_CYLINDERS and FACTORY_GAS in case.for_gas:
             found.append(
                 work(
                     "Its own regulator is for small cylinders: a separate one for this size.",
@@ -318,7 +320,7 @@ def second_gas(case: Case) -> list[Reason]:
     if not case.set.dual_fuel:
         return [no("Only for factory dual-fuel sets.", "set.set_class")]
     found = [fits("Factory dual-fuel: its port for the other gas is capped.", "set.set_class")]
-    second = [gas for gas in case.gases if gas is not FuelKey.PROPANE]
+    second = [gas for gas in case.gases if gas is not FACTORY_GAS]
     if not second:
         found.append(no("No second gas on this site.", f"{case.at}.gases"))
     return [*found, *gas_here(case), *_choke_on_gas(case), *stops(case), *regulator_place(case)]

@@ -9,6 +9,7 @@ from functools import cached_property
 from gentle_ember.core.base.cached import remember
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.job.generator import Switch, SwitchPosition, Vent
+from gentle_ember.core.job.handling import FACTORY_GAS, HANDLING, SELECTED
 from gentle_ember.core.job.job import REMOTE_TANKS, gasoline_given_up, shut_off_fitted
 from gentle_ember.core.job.part import Part, PartClass
 from gentle_ember.core.physics.fuel_states import (
@@ -52,13 +53,6 @@ KEPT = 64
 PASSING = ("to_gas", "to_gasoline")
 """States passed through, not stood in."""
 GAS_SELECTOR = "gas_selector"
-SELECTS = {FuelKey.PROPANE: "LP", FuelKey.NATURAL_GAS: "NG", FuelKey.BIOGAS: ""}
-"""How a multi-fuel carburetor's selector is marked for each gas; empty for one it can't meter."""
-SOURCE_VALVES = {
-    FuelKey.PROPANE: "Cylinder valve",
-    FuelKey.NATURAL_GAS: "Shut-off at the stub",
-    FuelKey.BIOGAS: "Shut-off at the digester",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -260,8 +254,8 @@ class _Builder:
             source, key = NAMES[gas], str(gas)
             self.sources[source] = NAMES[gas]
             self.pressed.add(source)
-            self._valve(f"{key}_valve", SOURCE_VALVES[gas])
-            own_port = self.factory and gas is not FuelKey.PROPANE
+            self._valve(f"{key}_valve", HANDLING[gas].valve)
+            own_port = self.factory and gas is not FACTORY_GAS
             inlet = f"{DEMAND_INLET} 2" if own_port else DEMAND_INLET
             train = self.case.train(gas)
             halves = [part for part in train or () if part.kind is PartClass.GAS_HALF]
@@ -287,7 +281,7 @@ class _Builder:
             suffix = "" if number == 0 else " 2"
             cap = f"cap{suffix.strip()}"
             fed = [f"{gas}_coupler" for gas in self.coupled
-                   if (self.factory and gas is not FuelKey.PROPANE) == inlet.endswith("2")
+                   if (self.factory and gas is not FACTORY_GAS) == inlet.endswith("2")
                    or len(inlets) == 1]  # fmt: skip
             # A hose that is always on leaves no inlet to open, and none to cap.
             if fed:
@@ -324,11 +318,11 @@ class _Builder:
         """A multi-fuel carburetor's LP/NG selector: it shuts nothing, it meters for one gas."""
         if not self.case.has_gas_selector(self.methods):
             return
-        marks = [to for to in SELECTS.values() if to]
+        marks = [HANDLING[gas].selects for gas in SELECTED]
         turns = tuple(f"Turn the gas selector to {to}" for to in marks)
         self._add(GAS_SELECTOR, "Gas selector", *marks, say=turns)
-        self.set_for = {NAMES[gas]: (GAS_SELECTOR, SELECTS[gas]) for gas in self.gases
-                        if SELECTS[gas]}  # fmt: skip
+        self.set_for = {NAMES[gas]: (GAS_SELECTOR, HANDLING[gas].selects) for gas in self.gases
+                        if HANDLING[gas].selects}  # fmt: skip
 
     def _trains(self) -> list[tuple[Part, ...]]:
         return [train for gas in self.gases if (train := self.case.train(gas)) is not None]
@@ -406,8 +400,8 @@ class _Builder:
         }
         # Changing over and after a stop the hose stays on and its valve is shut.
         left_on = gas or (str(self.gases[0]) if self.gases and hose_on else "")
-        metered = FuelKey(left_on) if left_on else next(iter(self.gases), FuelKey.PROPANE)
-        wanted[GAS_SELECTOR] = SELECTS[metered] or SELECTS[FuelKey.PROPANE]
+        metered = FuelKey(left_on) if left_on else next(iter(self.gases), SELECTED[0])
+        wanted[GAS_SELECTOR] = HANDLING[metered].selects or HANDLING[SELECTED[0]].selects
         if left_on:
             wanted["cap2" if self._inlet(left_on) else "cap"] = "off"
         for one in self.gases:
@@ -433,8 +427,8 @@ class _Builder:
         return min(self.told[at], key=off)
 
     def _inlet(self, gas: str) -> int:
-        second = self.factory and gas != FuelKey.PROPANE
-        return int(second and FuelKey.PROPANE in self.gases)
+        second = self.factory and gas != FACTORY_GAS
+        return int(second and FACTORY_GAS in self.gases)
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from itertools import combinations
 
+from gentle_ember.core.job.handling import FACTORY_GAS, SELECTED
 from gentle_ember.core.physics.fuels import GASES
 from gentle_ember.core.stages.method import gas, gasoline, instead
 from gentle_ember.core.stages.method.base import School, SchoolKind
@@ -32,7 +33,7 @@ _ALL = (
     ),
     School(
         "multi_fuel_carburetor", "Multi-fuel carburetor", SchoolKind.GAS,
-        ("propane", "natural_gas"),
+        tuple(map(str, SELECTED)),
         "The carburetor is replaced by one with a control valve and a gas selector.",
         "Spacing, gasoline, the choke as before.",
         "Fine metering: its gas jet is fixed.",
@@ -63,7 +64,7 @@ _ALL = (
     ),
     School(
         "second_gas", "Second gas on a factory dual-fuel set", SchoolKind.GAS,
-        ("natural_gas", "biogas"),
+        tuple(str(gas) for gas in GASES if gas is not FACTORY_GAS),
         "A demand regulator for the second gas; the factory port gets a cap.",
         "Gasoline and the factory's gas.",
         "One gas at a time: the other's port stays capped.",

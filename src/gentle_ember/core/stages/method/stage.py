@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from gentle_ember.core.job.handling import FuelSource, comes_from
 from gentle_ember.core.job.job import Choice, Job
-from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.stage import (
     NOTED,
     RECORD,
@@ -59,7 +59,7 @@ def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
     """What other people must do or agree to, ticked by whoever heard it."""
     wanted: list[tuple[str, str, str, str]] = []
     house = [gas for site in job.sites.values() for gas in site.gases.values()
-             if gas.kind == "natural_gas"]  # fmt: skip
+             if comes_from(gas.kind, FuelSource.HOUSE)]  # fmt: skip
     gas_method = any(school.kind == "gas" for school in chosen)
     if house and gas_method:
         by_owner = all(gas.tapped == "owner" for gas in house)
@@ -95,7 +95,7 @@ def _confirmed(job: Job, chosen: tuple[School, ...]) -> Iterator[Item]:
         house_gas = key in ("fitter", "utility")
         yield confirm_item(
             job, key, SOMEBODY if house_gas else NOTED, text, stage, acts=house_gas,
-            fuel=FuelKey.NATURAL_GAS if house_gas else "", number=number,
+            fuel=house[0].kind if house_gas else "", number=number,
         )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from gentle_ember.core.job.generator import Choke, Vent
+from gentle_ember.core.job.handling import FuelSource, of_source
 from gentle_ember.core.job.job import REMOTE_TANKS, Job, gasoline_given_up
 from gentle_ember.core.stage import Caution, Plan, Refusal, Severity
 
@@ -104,7 +105,7 @@ def _no_flying(job: Job) -> str:
 
 def _no_detector(job: Job) -> str:
     gases = {gas.kind for site in job.sites.values() for gas in site.gases.values()}
-    if "biogas" in gases and job.wants.biogas:
+    if any(gas in gases and getattr(job.wants, gas) for gas in of_source(FuelSource.DIGESTER)):
         return "hydrogen sulfide in raw biogas blinds most detectors"
     return ""
 

@@ -9,6 +9,7 @@ from typing import Literal
 from gentle_ember.core.base.quantities import STANDARD_PRESSURE_PA
 from gentle_ember.core.estimates.defaults import site_air
 from gentle_ember.core.job.facts import blank
+from gentle_ember.core.job.handling import FACTORY_GAS, FuelSource, comes_from
 from gentle_ember.core.job.job import Job, permitted, step_done
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.job.prove_tight import How, LockUp, Soaped, ZoneTest
@@ -29,7 +30,7 @@ from gentle_ember.core.stages.fit.sheet import JointState, Sheet, fit_sheet
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
-_GAS_HOW = "Source open, everything after it shut. Soap each joint in order, from the source."
+_GAS_HOW = "FuelSource open, everything after it shut. Soap each joint in order, from the source."
 ZONES: dict[str, tuple[str, str]] = {
     "cylinder": ("Supply side, at the cylinder's pressure", _GAS_HOW),
     "middle": ("Supply side, between the regulators", _GAS_HOW),
@@ -199,7 +200,7 @@ def _of(
     for state in sheet.joints:
         if state.joint.fuel == fuel:
             name = "gasoline" if fuel == "gasoline" else str(_zone(section, state))
-            tested = permitted(job) if fuel == FuelKey.NATURAL_GAS else step_done(
+            tested = permitted(job) if comes_from(fuel, FuelSource.HOUSE) else step_done(
                 job, key_of("fitter", fuel)
             )  # fmt: skip
             proof = JointProof(state, tuple(looks.get(state.joint.key, ())), tested)
@@ -211,7 +212,7 @@ def _of(
             tuple(joints),
             record,
             key in job.proof.zones,
-            _decay(job, record, fuel == FuelKey.PROPANE),
+            _decay(job, record, comes_from(fuel, FuelSource.CYLINDER)),
         )
         for name, joints in zones.items()
         for key in (f"{fuel}-{name}",)
@@ -318,17 +319,17 @@ def proof_cautions(found: tuple[GasProof, ...]) -> Iterator[Caution]:
 
 def factory_gas(job: Job, fuel: str) -> bool:
     """Whether a fuel is the maker's own on a factory dual-fuel set: no train of this job's."""
-    return job.set.dual_fuel and fuel == FuelKey.PROPANE and fuel not in job.trains
+    return job.set.dual_fuel and fuel == FACTORY_GAS and fuel not in job.trains
 
 
 def factory_items(job: Job) -> Iterator[Item]:
     """The maker's own gas side is soaped by somebody before it is run here."""
     at_hand = any(site.cylinders for site in job.sites.values())
-    if factory_gas(job, FuelKey.PROPANE) and at_hand and job.choice.methods:
+    if factory_gas(job, FACTORY_GAS) and at_hand and job.choice.methods:
         text = "propane as the factory made it: hose, regulator and inlet soaped, nothing leaks"
         yield confirm_item(
             job, "factory_gas", NOTED, text, "prove_tight", holds=False, acts=True,
-            fuel=FuelKey.PROPANE,
+            fuel=FACTORY_GAS,
         )  # fmt: skip
 
 

@@ -8,14 +8,13 @@
   import { APPLIANCES, LEGS, MUST } from '$lib/api/published';
   import Motors from '$lib/stages/intake/Motors.svelte';
   import UsualLoads from '$lib/stages/intake/UsualLoads.svelte';
+  import { GAS_FUELS } from '$lib/ui/fuels';
   import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
 
   const job = useJob();
   const WANTS = [
-    ['propane', 'propane'],
-    ['natural_gas', 'natural gas'],
-    ['biogas', 'biogas'],
+    ...GAS_FUELS.map((one) => [one.key, one.name] as const),
     ['remote_tank', 'a remote gasoline tank'],
     ['elevation', 'right for its elevation'],
     ['keep_gasoline', 'gasoline kept']
