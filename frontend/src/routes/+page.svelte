@@ -1,12 +1,12 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal, type BoardRow } from '$lib/api/client';
-  import BoardRowLine from '$lib/frame/BoardRow.svelte';
-  import { QUICK } from '$lib/api/published';
   import Import from '$lib/frame/Import.svelte';
   import NewJob from '$lib/frame/NewJob.svelte';
   import { writeKey } from '$lib/session/outbox';
   import { prefs } from '$lib/session/prefs.svelte';
+  import BoardGroup from '$lib/frame/BoardGroup.svelte';
+  import QuickLinks from '$lib/frame/QuickLinks.svelte';
 
   const client = useQueryClient();
   let query = $state('');
@@ -100,32 +100,13 @@
   {/if}
 
   {#each board.data?.groups ?? [] as group (group.waits_for)}
-    <section aria-labelledby={`g-${group.waits_for}`}>
-      <h2 id={`g-${group.waits_for}`}>
-        {group.waits_for === 'nothing'
-          ? 'Ready to work on'
-          : group.waits_for === 'in_service'
-            ? group.label
-            : `Waits for ${group.label}`}
-        <span class="quiet num">{group.count}</span>
-      </h2>
-      <ul>
-        {#each group.rows as row (row.id)}
-          <BoardRowLine
-            {row}
-            place={group.waits_for === 'in_service' ? '/logbook/runs' : ''}
-            oncopy={() => copy(row)}
-            onarchive={() => setArchived(row.id, row.title, !archived)}
-            {archived}
-          />
-        {/each}
-      </ul>
-      {#if group.count > group.rows.length}
-        <button class="btn btn-sm btn-ghost" onclick={() => (limits[group.waits_for] = limit + 48)}>
-          {group.count - group.rows.length} more
-        </button>
-      {/if}
-    </section>
+    <BoardGroup
+      {group}
+      {archived}
+      {copy}
+      archive={(row) => setArchived(row.id, row.title, !archived)}
+      more={() => (limits[group.waits_for] = limit + 48)}
+    />
   {:else}
     {#if board.isError}
       <p role="alert">The server does not answer; trying again.</p>
@@ -140,18 +121,7 @@
     {/if}
   {/each}
 
-  <section class="quick">
-    <h2>Quick answers</h2>
-    <div>
-      {#each QUICK as entry (entry.name)}
-        <a class="btn btn-sm" href={`/quick/${entry.name}`}>{entry.title}</a>
-      {/each}
-      <a class="btn btn-sm" href="/shop">The shop</a>
-      <a class="btn btn-sm" href="/due">Due on sets in service</a>
-      <a class="btn btn-sm" href="/catalog">Catalog of parts</a>
-      <a class="btn btn-sm" href="/learned">What the shop learned</a>
-    </div>
-  </section>
+  <QuickLinks />
 </main>
 
 <NewJob open={naming} onclose={() => (naming = false)} />
@@ -180,17 +150,9 @@
     font-size: 1.45rem;
     font-weight: 700;
   }
-  h2 {
-    font-weight: 700;
-    margin-bottom: 0.2rem;
-  }
-  section {
-    margin-top: 1.2rem;
-  }
   .search {
     width: 15rem;
   }
-
   .trouble {
     border-left: 3px solid var(--color-error);
     background: var(--stop-tint);
@@ -204,10 +166,5 @@
   .link {
     color: inherit;
     font-weight: 650;
-  }
-  .quick div {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
   }
 </style>

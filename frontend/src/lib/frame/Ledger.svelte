@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { money } from '$lib/ui/money.svelte';
   import type { Snapshot } from '$lib/api/client';
   import { LETTERS } from '$lib/api/published';
   import { prefs } from '$lib/session/prefs.svelte';
   import Smelled from '$lib/stages/fit/Smelled.svelte';
   import LedgerRow from './LedgerRow.svelte';
   import Mark from '$lib/ui/Mark.svelte';
+  import LedgerRuns from '$lib/frame/LedgerRuns.svelte';
+  import LedgerMethod from '$lib/frame/LedgerMethod.svelte';
 
   interface Props {
     snapshot: Snapshot;
@@ -34,32 +35,7 @@
       </LedgerRow>
     {/each}
 
-    <h2>
-      Runs at <span class="num">{ledger.load?.[prefs.system]}</span>
-      {#if ledger.load?.assumed}<span class="font-normal text-[.8rem]"
-          >half the rating, assumed</span
-        >{/if}
-    </h2>
-    {#each ledger.runs as run (run.key)}
-      {#if run.figure}
-        <LedgerRow
-          label={run.label}
-          figure={run.figure}
-          note={run.left
-            ? `then too cold, ${run.left[prefs.system].text} ${run.left[prefs.system].unit} left`
-            : ''}
-        >
-          {#snippet mark()}<Mark fuel={run.fuel} letter={LETTERS[run.fuel] ?? ''} />{/snippet}
-        </LedgerRow>
-      {:else}
-        <p class="cannot">
-          <Mark fuel={run.fuel} letter={LETTERS[run.fuel] ?? ''} />
-          <span>{run.label}: {run.why_not}</span>
-        </p>
-      {/if}
-    {:else}
-      <p class="quiet text-[.85rem]">No tank or cylinder given yet.</p>
-    {/each}
+    <LedgerRuns {ledger} />
 
     {#if ledger.flows.length}
       <h2>Gas at full load</h2>
@@ -88,29 +64,7 @@
         {/if}
       {/each}
     {/if}
-    {#if ledger.bill}
-      <p class="method" data-bill>
-        <a href={`/jobs/${snapshot.id}/fuel_path/parts`}>Parts, counted</a>
-        <span class="num">{money(ledger.bill.price)}</span>
-      </p>
-      {#if ledger.bill.core}
-        <p class="method">
-          <span>deposit to come back</span>
-          <span class="num">{money(ledger.bill.core)}</span>
-        </p>
-      {/if}
-    {/if}
-    {#if snapshot.chosen}
-      <h2>Method</h2>
-      {#each snapshot.chosen.methods as method (method.key)}
-        <p class="method" data-chosen={method.key}>
-          <a href={`/jobs/${snapshot.id}/method/compare`}>{method.name}</a>
-          <span class={method.verdict}>{method.verdict_name}</span>
-        </p>
-        {#if !ledger.bill}<LedgerRow label="parts" figure={method.parts} />{/if}
-        <LedgerRow label="hours" figure={method.hours} />
-      {/each}
-    {/if}
+    <LedgerMethod {snapshot} {ledger} />
     {#if unsettled}
       <p class="method">
         <a href={`/jobs/${snapshot.id}/fuel_path/ready`}>Readiness</a>
@@ -144,13 +98,6 @@
   h2:first-child {
     margin-top: 0;
   }
-
-  .cannot {
-    display: flex;
-    gap: 0.5rem;
-    border-top: 1px solid var(--rule);
-    padding: 0.32rem 0;
-  }
   .method {
     display: flex;
     justify-content: space-between;
@@ -167,11 +114,6 @@
     color: var(--muted);
     text-align: right;
   }
-  .method .does_not_fit {
-    color: var(--color-error);
-    font-weight: 650;
-  }
-
   .stop,
   .mind {
     margin-top: 0.8rem;

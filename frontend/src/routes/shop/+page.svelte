@@ -2,20 +2,17 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, Refusal } from '$lib/api/client';
   import { forgetReference } from '$lib/session/reference';
-  import { grouped } from '$lib/ui/numbers';
   import TypedField from '$lib/quick/TypedField.svelte';
   import { TypedQuantity } from '$lib/quick/quantity.svelte';
   import type { components } from '$lib/api/schema';
+  import Backups from '$lib/frame/Backups.svelte';
+  import ShopLogo from '$lib/frame/ShopLogo.svelte';
 
   type Front = components['schemas']['ShopFront'];
   const client = useQueryClient();
   const kept = createQuery(() => ({
     queryKey: ['shop'],
     queryFn: () => ask(api.GET('/api/shop'))
-  }));
-  const saves = createQuery(() => ({
-    queryKey: ['backups'],
-    queryFn: () => ask(api.GET('/api/backups'))
   }));
   let typed = $state<Record<string, string | boolean | number>>({});
   let errors = $state<Record<string, string>>({});
@@ -39,12 +36,6 @@
   let touched = $derived(
     Object.keys(typed).length > 0 || Object.values(numbers).some((one) => one.text)
   );
-
-  async function picture(file: File | undefined) {
-    if (!file) return;
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    typed.logo = btoa(Array.from(bytes, (one) => String.fromCharCode(one)).join(''));
-  }
 
   async function save() {
     if (!front) return;
@@ -152,18 +143,7 @@
         {/each}
       </div>
       <div class="field">
-        <label for="logo">Logo, a PNG of up to 300 kB</label>
-        <input
-          id="logo"
-          type="file"
-          class="file:btn file:btn-sm file:mr-3"
-          accept="image/png"
-          onchange={(e) => void picture(e.currentTarget.files?.[0])}
-        />
-        {#if shown('logo')}
-          <img src={`data:image/png;base64,${shown('logo')}`} alt="Logo of the shop" />
-          <button type="button" class="link" onclick={() => (typed.logo = '')}>No logo</button>
-        {/if}
+        <ShopLogo logo={shown('logo')} put={(logo) => (typed.logo = logo)} />
         {@render says('logo')}
       </div>
       <div class="field">
@@ -179,13 +159,7 @@
         />
         {@render says('backups')}
       </div>
-      <p class="quiet mb-3" data-backups>
-        {#if saves.data?.kept.length}Last backup: {saves.data.kept[0]?.day}, {grouped(
-            (saves.data.kept[0]?.size ?? 0) / 1e6,
-            1
-          )} MB; {saves.data.kept.length} there.{:else}No daily backup yet: one is made each day the
-          shop is served.{/if} A copy elsewhere outlives the machine.
-      </p>
+      <Backups />
       <button class="btn btn-primary" disabled={!touched}>Save</button>
       <span role="status">{saved}</span>
     </form>
@@ -205,9 +179,5 @@
   }
   form {
     margin-top: 1rem;
-  }
-  img {
-    max-height: 4rem;
-    margin: 0.4rem 0;
   }
 </style>

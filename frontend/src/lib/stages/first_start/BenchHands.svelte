@@ -3,8 +3,11 @@
   import { prefs } from '$lib/session/prefs.svelte';
   import { scaled, useReference } from '$lib/session/reference';
   import type { BenchLive } from './bench.svelte';
+  import BenchSlide from './BenchSlide.svelte';
+  import BenchTick from './BenchTick.svelte';
   import BenchFrame from './BenchFrame.svelte';
   import Strip from './Strip.svelte';
+  import BenchAids from '$lib/stages/first_start/BenchAids.svelte';
 
   interface Props {
     bench: BenchLive;
@@ -35,39 +38,6 @@
   }
 </script>
 
-{#snippet tick(text: string, on: boolean | null | undefined, set: (on: boolean) => void)}
-  <label class="tick"
-    ><input
-      class="checkbox checkbox-sm"
-      type="checkbox"
-      checked={on ?? false}
-      onchange={(event) => set(event.currentTarget.checked)}
-    />{text}</label
-  >
-{/snippet}
-{#snippet slide(
-  key: string,
-  text: string,
-  unit: string,
-  shown: string | number,
-  value: number,
-  most: number,
-  step: number,
-  set: (value: number) => void
-)}
-  <label for={`${id}-${key}`}>{text} <b class="num">{shown}</b> {unit}</label>
-  <input
-    id={`${id}-${key}`}
-    class="w-full range-xs"
-    type="range"
-    min="0"
-    max={most}
-    {step}
-    {value}
-    oninput={(event) => set(Number(event.currentTarget.value))}
-  />
-{/snippet}
-
 <BenchFrame
   {bench}
   label="Simulated bench"
@@ -80,20 +50,30 @@
   {#if now}
     <div class="hands">
       {#if bench.gas}
-        {@render tick('gas open', now.hands.gas_open, (gas_open) => bench.hands({ gas_open }))}
+        <BenchTick
+          text="gas open"
+          on={now.hands.gas_open}
+          set={(gas_open) => bench.hands({ gas_open })}
+        />
       {/if}
-      {@render tick('gasoline open', now.hands.gasoline_open, (gasoline_open) =>
-        bench.hands({ gasoline_open })
-      )}
-      {@render tick('choke shut', (now.hands.choke ?? 0) > 0.5, (shut) =>
-        bench.hands({ choke: shut ? 1 : 0 })
-      )}
+      <BenchTick
+        text="gasoline open"
+        on={now.hands.gasoline_open}
+        set={(gasoline_open) => bench.hands({ gasoline_open })}
+      />
+      <BenchTick
+        text="choke shut"
+        on={(now.hands.choke ?? 0) > 0.5}
+        set={(shut) => bench.hands({ choke: shut ? 1 : 0 })}
+      />
       {#if now.inverter}
-        {@render tick('eco', now.hands.eco, (eco) => bench.hands({ eco }))}
+        <BenchTick text="eco" on={now.hands.eco} set={(eco) => bench.hands({ eco })} />
       {/if}
-      {@render tick('stop switch at run', now.hands.switch_on, (switch_on) =>
-        bench.hands({ switch_on })
-      )}
+      <BenchTick
+        text="stop switch at run"
+        on={now.hands.switch_on}
+        set={(switch_on) => bench.hands({ switch_on })}
+      />
       {#if bench.gas}
         <span class="press">
           <button class="btn btn-sm" onclick={() => bench.act('prime', press)}>Press primer</button>
@@ -117,50 +97,43 @@
     </div>
     <div class="sliders">
       {#if bench.gas}
-        {@render slide('t', 'Load screw', 'turns', turns.toFixed(2), turns, most, 0.05, (turns) =>
-          bench.hands({ turns })
-        )}
+        <BenchSlide
+          text="Load screw"
+          unit="turns"
+          shown={turns.toFixed(2)}
+          value={turns}
+          {most}
+          step={0.05}
+          set={(turns) => bench.hands({ turns })}
+        />
         {#if now.barrels > 1}
-          {@render slide(
-            'r',
-            'Right screw',
-            'turns',
-            right.toFixed(2),
-            right,
-            most,
-            0.05,
-            (right_turns) => bench.hands({ right_turns })
-          )}
+          <BenchSlide
+            text="Right screw"
+            unit="turns"
+            shown={right.toFixed(2)}
+            value={right}
+            {most}
+            step={0.05}
+            set={(right_turns) => bench.hands({ right_turns })}
+          />
         {/if}
       {/if}
-      {@render slide('l', 'Load', 'W', loadShown, load, now.limit_w, 50, (load_w) =>
-        bench.hands({ load_w })
-      )}
+      <BenchSlide
+        text="Load"
+        unit="W"
+        shown={loadShown}
+        value={load}
+        most={now.limit_w}
+        step={50}
+        set={(load_w) => bench.hands({ load_w })}
+      />
     </div>
     <p class="state" role="status" data-runs={now.running}>
       <b class="simulated">simulated</b>
       <b>{now.tripped ? 'Overload: output off.' : now.running ? 'Runs.' : 'Stands.'}</b>
       {bench.trouble || now.said}
     </p>
-    <div class="row">
-      {#if bench.gas && now.gauges.length}
-        <label for={`${id}-g`}>Manometer</label>
-        <select
-          id={`${id}-g`}
-          class="select select-sm"
-          value={now.hands.gauge}
-          onchange={(event) => bench.hands({ gauge: event.currentTarget.value })}
-        >
-          <option value="">put away</option>
-          {#each now.gauges as one (one.key)}<option value={one.key}>{one.title}</option>{/each}
-        </select>
-      {/if}
-      {#if now.running}
-        <button class="btn btn-sm" onclick={() => new Audio(bench.sound()).play()}>Hear it</button>
-        <a class="btn btn-sm" href={bench.sound()} download="bench.wav">Save its sound</a>
-        <a class="link" href="/quick/rpm-from-sound">Speed by sound</a>
-      {/if}
-    </div>
+    <BenchAids {bench} {now} {id} />
     <Strip {bench} />
   {/if}
 </BenchFrame>
@@ -172,7 +145,6 @@
     gap: 0.35rem 0.9rem;
     align-items: center;
   }
-  .tick,
   .press {
     display: inline-flex;
     gap: 0.35rem;
@@ -187,17 +159,6 @@
     grid-template-columns: minmax(9.5rem, auto) 1fr;
     gap: 0.25rem 0.8rem;
     align-items: center;
-  }
-
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 0.6rem;
-    align-items: center;
-  }
-  .row select {
-    width: 22rem;
-    max-width: 100%;
   }
   .simulated {
     color: var(--color-error);

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Mount } from './sheet';
   import { useJob } from '$lib/session/session.svelte';
-  import { prefs } from '$lib/session/prefs.svelte';
+  import FaceHoles from '$lib/stages/fit/FaceHoles.svelte';
+  import FaceThings from '$lib/stages/fit/FaceThings.svelte';
 
   interface Props {
     mount: Mount;
@@ -97,25 +98,7 @@
     </pattern>
   </defs>
   <rect class="face" width={wide} height={high} />
-  {#each mount.obstacles as one (one.key)}
-    {@const [l = 0, b = 0, r = 0, t = 0] = one.box}
-    <rect
-      class={`thing ${one.side}`}
-      x={l * MM}
-      y={y(t)}
-      width={(r - l) * MM}
-      height={(t - b) * MM}
-      fill={one.side === 'front' ? `url(#hatch-${mount.key})` : 'none'}
-    />
-    {@const right = l * MM > wide * 0.75}
-    <text
-      class="name"
-      class:end={right}
-      x={right ? r * MM - unit : l * MM + unit}
-      y={one.side === 'front' ? y(t) + unit * 3.4 : y(b) - unit * 1.2}
-      >{one.name}{one.side === 'behind' ? ', behind' : ''}</text
-    >
-  {/each}
+  <FaceThings {mount} {wide} {high} {unit} />
   {#each edges as one (one.edge)}
     {#if hooks.includes(one.edge)}<path class="hook" d={one.d} />{/if}
   {/each}
@@ -139,34 +122,7 @@
         event.preventDefault();
       }}
     />
-    {#each mount.holes as hole, at (hole.name)}
-      {@const x0 = hole.across?.edge === 'right' ? wide : 0}
-      {@const y0 = hole.upright?.edge === 'top' ? 0 : high}
-      {@const row = -unit * (4 + at * 4.6)}
-      {#if hole.across}
-        <path
-          class="size"
-          d={`M${hole.x_m * MM} ${y(hole.y_m)}V${row}M${x0} ${row}H${hole.x_m * MM}`}
-        />
-        <text class="offset" x={(x0 + hole.x_m * MM) / 2} y={row - unit * 0.7}
-          >{hole.name} {hole.across[prefs.system]}</text
-        >
-      {/if}
-      {#if hole.upright && at === mount.holes.length - 1}
-        {@const column = hole.across?.edge === 'right' ? wide + unit * 3 : -unit * 3}
-        <path
-          class="size"
-          d={`M${hole.x_m * MM} ${y(hole.y_m)}H${column}M${column} ${y0}V${y(hole.y_m)}`}
-        />
-        <text
-          class="offset"
-          transform={`translate(${column + (column < 0 ? -unit : unit * 3)} ${(y0 + y(hole.y_m)) / 2}) rotate(-90)`}
-          >{hole.upright[prefs.system]}</text
-        >
-      {/if}
-      <circle class="wrench" cx={hole.x_m * MM} cy={y(hole.y_m)} r={(mount.wrench_m ?? 0) * MM} />
-      <circle class="hole" cx={hole.x_m * MM} cy={y(hole.y_m)} r={(hole.diameter_m / 2) * MM} />
-    {/each}
+    <FaceHoles {mount} {wide} {high} {unit} />
   {/if}
 </svg>
 
@@ -186,13 +142,6 @@
     stroke: var(--color-base-content);
     stroke-width: calc(var(--u) * 1.1);
   }
-  .thing {
-    stroke: var(--muted);
-    stroke-width: calc(var(--u) * 0.3);
-  }
-  .behind {
-    stroke-dasharray: calc(var(--u) * 1.6) calc(var(--u) * 1.2);
-  }
   .hatch {
     stroke: var(--muted);
     stroke-width: calc(var(--u) * 0.3);
@@ -207,36 +156,5 @@
   .bad {
     fill: var(--color-error);
     stroke: var(--color-error);
-  }
-  .wrench {
-    fill: none;
-    stroke: var(--muted);
-    stroke-dasharray: calc(var(--u) * 0.7) calc(var(--u) * 0.7);
-    stroke-width: calc(var(--u) * 0.25);
-    pointer-events: none;
-  }
-  .hole {
-    fill: var(--color-base-100);
-    stroke: var(--color-base-content);
-    stroke-width: calc(var(--u) * 0.4);
-    pointer-events: none;
-  }
-  .size {
-    fill: none;
-    stroke: var(--color-primary);
-    stroke-width: calc(var(--u) * 0.3);
-    pointer-events: none;
-  }
-  .name {
-    font-size: calc(var(--u) * 2.7);
-    fill: var(--muted);
-  }
-  .offset {
-    font: 650 calc(var(--u) * 3) var(--font-mono);
-    fill: var(--color-primary);
-    text-anchor: middle;
-  }
-  .end {
-    text-anchor: end;
   }
 </style>

@@ -1,18 +1,13 @@
 <script lang="ts">
   import { money } from '$lib/ui/money.svelte';
-  import { REGULATOR_ON, SEALS, SEEN } from '$lib/api/published';
-  import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import type { Place, Train } from '$lib/api/client';
-  import Tick from '$lib/ui/Tick.svelte';
-  import { useJob } from '$lib/session/session.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
-  import { LOADS } from './layout';
   import Photos from '$lib/stages/intake/Photos.svelte';
-  import Insert from './Insert.svelte';
   import Picker from './Picker.svelte';
   import type { Workbench } from './work.svelte';
-  import { prefs } from '$lib/session/prefs.svelte';
+  import PlacePressures from '$lib/stages/fuel_path/PlacePressures.svelte';
+  import PlaceActs from '$lib/stages/fuel_path/PlaceActs.svelte';
 
   interface Props {
     train: Train;
@@ -20,17 +15,7 @@
     bench: Workbench;
   }
   let { train, place, bench }: Props = $props();
-  const job = useJob();
-  let slot = $derived(job().settled?.job.trains?.[train.name]?.slots?.[place.key]);
   let at = $derived(`trains.${train.name}.slots.${place.key}`);
-
-  function shown(pa: number | undefined, zone: string) {
-    const scale = train.zones.find((one) => one.key === zone)?.[prefs.system];
-    if (pa === undefined || !scale) return '–';
-    return `${Number((pa / scale.pa).toPrecision(3))
-      .toString()
-      .replace('-', '−')} ${scale.unit}`;
-  }
 </script>
 
 <section class="panel" aria-label={`Chosen part: ${place.name}`} data-panel={place.key}>
@@ -65,52 +50,9 @@
         </dd>
       {/if}
     </dl>
-    <table>
-      <thead><tr><th></th><th>before</th><th>after</th></tr></thead>
-      <tbody>
-        {#each LOADS as [load, name] (load)}
-          <tr>
-            <th>{name}</th>
-            <td class="num">{shown(place.inlet_pa[load], place.zone_in)}</td>
-            <td class="num">{shown(place.outlet_pa[load], place.zone_out)}</td>
-          </tr>
-        {/each}
-        <tr><td colspan="3"><a href="/methods/ladder">how these are found</a></td></tr>
-      </tbody>
-    </table>
+    <PlacePressures {train} {place} />
   </div>
-  <div class="acts">
-    <button class="btn btn-sm" disabled={bench.busy} onclick={() => void bench.pick()}
-      >Swap (Enter)</button
-    >
-    <button
-      class="btn btn-sm"
-      disabled={bench.busy}
-      onclick={() => void bench.edit({ op: 'turn', slot: place.key })}>Turn round</button
-    >
-    <button
-      class="btn btn-sm"
-      disabled={bench.busy}
-      onclick={() => void bench.edit({ op: 'remove', slot: place.key })}>Take out</button
-    >
-    <Insert {bench} fuel={train.fuel} after={place.key} />
-    <Tick path={`${at}.there`} checked={slot?.there ?? false}>there already</Tick>
-    {#if slot?.there && place.joint}
-      <Tick path={`${at}.remade`} checked={slot.remade ?? false}>joint made again</Tick>
-    {/if}
-    {#if place.needs_upright}
-      <ChoiceField path={`${at}.upright`} label="Stands upright" options={SEEN} />
-    {/if}
-    {#if place.regulates}
-      <ChoiceField path={`${at}.on`} label="It sits" options={REGULATOR_ON} />
-    {/if}
-    {#if place.ports.length}
-      <ChoiceField path={`${at}.capped`} label="Side opening capped" options={SEEN} />
-    {/if}
-    {#if train.found && place.joint}
-      <ChoiceField path={`${at}.seal`} label="Sealed by" options={SEALS} />
-    {/if}
-  </div>
+  <PlaceActs {train} {place} {bench} />
   {#if place.by_length}
     <div class="max-w-72 mt-2"><QuantityField path={`${at}.length`} /></div>
   {/if}
@@ -161,43 +103,21 @@
     gap: 0.15rem 0.8rem;
     align-content: start;
   }
-  dt,
-  th {
+  dt {
     color: var(--muted);
     font-weight: 400;
     text-align: left;
-  }
-  td a {
-    text-decoration: underline;
-    font-size: 0.85rem;
-    color: var(--muted);
   }
   .wrong {
     color: var(--color-error);
     font-weight: 600;
   }
-  td,
-  th {
-    padding: 0.1rem 0 0.1rem 0.8rem;
-  }
-  td {
-    text-align: right;
-    white-space: nowrap;
-  }
-  .acts {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 0.6rem;
-    align-items: center;
-  }
-
   .noted {
     display: grid;
     grid-template-columns: minmax(0, 30rem) auto;
     gap: 0.4rem 1rem;
     align-items: center;
   }
-
   @media (max-width: 700px) {
     .noted,
     .cols {

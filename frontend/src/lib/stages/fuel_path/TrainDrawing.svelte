@@ -4,7 +4,7 @@
   import Ladder from './Ladder.svelte';
   import { cells, strips, walked } from './layout';
   import UprightTrain from './UprightTrain.svelte';
-  import { shapeOf } from './shapes';
+  import TrainPart from '$lib/stages/fuel_path/TrainPart.svelte';
 
   interface Props {
     train: Train;
@@ -75,58 +75,19 @@
         {#each train.places as place, i (place.key)}
           {@const cell = placed[i]}
           {#if cell}
-            {@const shape = shapeOf(place.kind, place.role)}
-            <line
-              class="line"
-              x1={cell.x}
-              x2={cell.middle - shape.half}
-              y1="0"
-              y2="0"
-              class:none={i === 0}
+            <TrainPart
+              {place}
+              {cell}
+              at={i}
+              last={i === train.places.length - 1}
+              tall={ladderTop - 32}
+              here={selected === place.key}
+              first={!selected && i === 0}
+              stop={stopped.has(place.key)}
+              mind={minded.has(place.key)}
+              {select}
+              {move}
             />
-            <line
-              class="line"
-              x1={cell.middle + shape.half}
-              x2={cell.x + cell.width}
-              y1="0"
-              y2="0"
-              class:none={i === train.places.length - 1}
-            />
-            <g
-              class="part"
-              class:here={selected === place.key}
-              class:stopped={stopped.has(place.key)}
-              class:minded={minded.has(place.key)}
-              role="button"
-              tabindex={selected === place.key || (!selected && i === 0) ? 0 : -1}
-              aria-pressed={selected === place.key}
-              aria-label={`${i + 1}: ${place.name}${stopped.has(place.key) ? ', stop' : minded.has(place.key) ? ', caution' : ''}`}
-              data-slot={place.key}
-              onclick={() => select(place.key)}
-              onfocus={() => select(place.key)}
-              onkeydown={(event) => move(event, i)}
-            >
-              <rect
-                class="frame"
-                x={cell.x + 2}
-                y="-48"
-                width={cell.width - 4}
-                height={ladderTop - 32}
-                rx="5"
-              />
-              <g transform={`translate(${cell.middle} 0)`} class:turned={place.turned}>
-                {#each shape.body as d, n (n)}<path class="body" {d} />{/each}
-                {#each shape.lines ?? [] as d, n (n)}<path class="over" {d} />{/each}
-                {#if place.kind === 'unknown'}<text class="mark" y="6">?</text>{/if}
-              </g>
-              <title>{place.name}</title>
-              {#each cell.lines as text, n (n)}
-                <text class="title" x={cell.middle} y={52 + n * 13}>{text}</text>
-              {/each}
-              <text class="sub" x={cell.middle} y={52 + cell.lines.length * 13 + 1}
-                >{place.sub[prefs.system]}</text
-              >
-            </g>
           {/if}
         {/each}
         {#each train.places as place, i (place.key)}
@@ -158,73 +119,9 @@
     display: block;
     font-family: var(--font-sans);
   }
-  .line {
-    stroke: var(--color-base-content);
-    stroke-width: 4;
-  }
-  .line.none {
-    display: none;
-  }
   .drop {
     stroke: var(--rule);
     stroke-dasharray: 2 4;
-  }
-  .part {
-    cursor: pointer;
-    outline: none;
-  }
-  .frame {
-    fill: transparent;
-    stroke: none;
-  }
-  .part:hover .frame {
-    fill: color-mix(in oklab, var(--color-base-content) 4%, transparent);
-  }
-  .part.stopped .frame {
-    stroke: var(--color-error);
-    stroke-width: 1.5;
-  }
-  .part.here .frame {
-    fill: var(--tint);
-  }
-  .part:focus-visible .frame {
-    stroke: var(--color-primary);
-    stroke-width: 2.5;
-  }
-  .body {
-    fill: var(--color-base-100);
-    stroke: var(--color-base-content);
-    stroke-width: 1.7;
-    stroke-linejoin: round;
-  }
-  .over {
-    fill: none;
-    stroke: var(--color-base-content);
-    stroke-width: 1.7;
-    stroke-linecap: round;
-  }
-  .stopped .body,
-  .stopped .over {
-    stroke: var(--color-error);
-  }
-  .turned {
-    scale: -1 1;
-  }
-  .title,
-  .sub,
-  .mark {
-    text-anchor: middle;
-    font-size: 11px;
-    font-weight: 600;
-    fill: var(--color-base-content);
-  }
-  .mark {
-    font-size: 17px;
-  }
-  .sub {
-    font-weight: 400;
-    fill: var(--muted);
-    font-size: 10.5px;
   }
   .joint circle {
     fill: var(--color-base-200);

@@ -1,9 +1,10 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import { takes } from '$lib/ui/focus';
   import type { components } from '$lib/api/schema';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
+  import DrillLeave from '$lib/stages/hand_over/DrillLeave.svelte';
+  import DrillClock from '$lib/stages/hand_over/DrillClock.svelte';
 
   interface Props {
     drill: components['schemas']['DrillOut'];
@@ -19,7 +20,6 @@
   let at = $state(0);
   let wrong = $state(0);
   let now = $state(0);
-  let reason = $state('');
   let seconds = $derived(begun === undefined ? 0 : Math.max(0, Math.round((now - begun) / 1000)));
 
   $effect(() => {
@@ -57,9 +57,8 @@
     void close();
   }
 
-  function leave() {
-    job().set(path, record({ state: 'left', reason: reason.trim() }));
-    reason = '';
+  function leave(reason: string) {
+    job().set(path, record({ state: 'left', reason }));
     void close();
   }
 </script>
@@ -98,26 +97,17 @@
             <button class="btn btn-ghost" onclick={() => job().remove(path)}>Take it back</button>
           {/if}
         </div>
-        <form
-          onsubmit={(event) => {
-            event.preventDefault();
-            leave();
-          }}
-        >
-          <label for={`${drill.key}-why`}>Not done today, because</label>
-          <input id={`${drill.key}-why`} class="input" bind:value={reason} />
-          <button class="btn" disabled={!reason.trim() || !prefs.who}>Leave it</button>
-        </form>
+        <DrillLeave {drill} {leave} />
         {#if !prefs.who}<p class="quiet">Say who you are (top right) to teach.</p>{/if}
       {:else}
-        <div class="acts">
-          <button class="btn btn-primary big" onclick={moved} use:takes={true}
-            >{at + 1 < drill.lines.length ? 'Move done' : 'Last move done'}</button
-          >
-          <button class="btn big" onclick={() => (wrong += 1)}>Wrong move ({wrong})</button>
-          <span class="num clock" aria-live="off">{seconds} s</span>
-          <button class="btn btn-ghost" onclick={() => (begun = undefined)}>Stop</button>
-        </div>
+        <DrillClock
+          last={at + 1 >= drill.lines.length}
+          {wrong}
+          {seconds}
+          {moved}
+          missed={() => (wrong += 1)}
+          stop={() => (begun = undefined)}
+        />
       {/if}
     </div>
   {/if}
@@ -166,24 +156,11 @@
   .past {
     color: var(--muted);
   }
-  .acts,
-  form {
+  .acts {
     display: flex;
     flex-wrap: wrap;
     gap: 0.5rem 0.8rem;
     align-items: center;
     margin-top: 0.6rem;
-  }
-  .big {
-    min-height: 3.2rem;
-  }
-  .clock {
-    font-size: 1.4rem;
-    min-width: 4rem;
-    text-align: right;
-  }
-  form input {
-    flex: 1;
-    min-width: 12rem;
   }
 </style>

@@ -3,10 +3,10 @@
   import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { DECISIONS, LOOKS, STAGE_NAMES } from '$lib/api/published';
+  import { LOOKS } from '$lib/api/published';
   import { useJob } from '$lib/session/session.svelte';
-  import { prefs } from '$lib/session/prefs.svelte';
   import Photos from './Photos.svelte';
+  import PlaceTask from '$lib/stages/intake/PlaceTask.svelte';
 
   interface Props {
     check: Check;
@@ -73,44 +73,7 @@
     </p>
   {/each}
   {#if check.task}
-    <div class="work">
-      <p>
-        <strong>{check.task.title}</strong> · <span class="num">{check.task.minutes}</span> min ·
-        before {STAGE_NAMES[check.task.holds]}
-        {#if check.task.parts.length}<br /><span class="quiet"
-            >Parts: {check.task.parts.join(', ')}</span
-          >{/if}
-        {#if finding.look === 'not_looked'}<br /><span class="quiet">{check.task.why}</span>{/if}
-      </p>
-      {#if finding.look === 'bad'}
-        <div class="acts">
-          <label class="sr" for={`${id}-d`}>{check.title}: decision</label>
-          <select
-            id={`${id}-d`}
-            class="select select-sm"
-            value={finding.decision}
-            onchange={(event) =>
-              put({ decision: event.currentTarget.value as Finding['decision'] })}
-          >
-            {#each DECISIONS as [value, text] (value)}<option {value}>{text}</option>{/each}
-          </select>
-          {#if finding.done}
-            <span class="done text-success font-[650]">done by {finding.by}</span>
-            <button class="btn btn-sm btn-ghost" onclick={() => put({ done: false, by: '' })}
-              >Not done after all</button
-            >
-          {:else}
-            <button
-              class="btn btn-sm btn-primary"
-              disabled={!prefs.who}
-              title={prefs.who ? '' : 'Say who you are first (top right)'}
-              onclick={() => put({ done: true, by: prefs.who })}>Done</button
-            >
-          {/if}
-        </div>
-      {/if}
-      {#if error}<p class="says wrong" role="alert">{error}</p>{/if}
-    </div>
+    <PlaceTask {id} {check} task={check.task} {finding} {error} {put} />
   {/if}
 </article>
 
@@ -162,7 +125,6 @@
     background: var(--color-success);
     color: var(--color-success-content);
   }
-
   .more {
     display: flex;
     flex-wrap: wrap;
@@ -176,26 +138,6 @@
   .wide {
     flex: 1 1 16rem;
   }
-  .work {
-    background: var(--tint);
-    border-left: 3px solid var(--color-primary);
-    border-radius: 0 0.375rem 0.375rem 0;
-    padding: 0.45rem 0.75rem;
-    margin-top: 0.4rem;
-    display: flex;
-    flex-wrap: wrap;
-    justify-content: space-between;
-    gap: 0.4rem 1rem;
-  }
-  .acts {
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
-  }
-  .acts .select {
-    width: 12.5rem;
-  }
-
   @media (max-width: 600px) {
     .looks {
       width: 100%;
@@ -204,9 +146,6 @@
       flex: 1;
       text-align: center;
       padding: 0.6rem 0.2rem;
-    }
-    .acts {
-      flex-wrap: wrap;
     }
   }
 </style>

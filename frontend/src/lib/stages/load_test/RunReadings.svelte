@@ -9,6 +9,7 @@
   import { useJob } from '$lib/session/session.svelte';
   import LoadReadings from './LoadReadings.svelte';
   import type { LoadRun, LoadTest } from './types';
+  import RunHeld from '$lib/stages/load_test/RunHeld.svelte';
 
   interface Props {
     test: LoadTest;
@@ -53,23 +54,7 @@
   </p>
 </div>
 
-<dl>
-  <div>
-    <dt>Held</dt>
-    <dd>
-      {#if run.held}<Figure figure={run.held} />{:else}–{/if}
-      <span class="quiet">of <Figure figure={test.expected} /> expected</span>
-    </dd>
-  </div>
-  <div>
-    <dt>λ at load</dt>
-    <dd class="num">{run.lam || '–'}</dd>
-  </div>
-  <div>
-    <dt>Throttle</dt>
-    <dd>{run.opened ? 'seen to open' : 'not seen to open yet'}</dd>
-  </div>
-</dl>
+<RunHeld {run} {test} />
 
 {#if run.remarks.length}
   <ul class="remarks">
@@ -127,22 +112,6 @@
   .clock .quiet {
     font-size: 0.85rem;
   }
-  dl {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1.8rem;
-    margin: 0.4rem 0;
-  }
-  dt {
-    font-size: 0.8rem;
-    color: var(--muted);
-  }
-  dd {
-    font-weight: 600;
-  }
-  dd .quiet {
-    font-weight: 400;
-  }
   .remarks li {
     border-left: 4px solid var(--color-warning);
     padding: 0.1rem 0.6rem;
@@ -153,7 +122,6 @@
     border-left-color: var(--color-error);
     background: var(--stop-tint);
   }
-
   .under {
     display: grid;
     grid-template-columns: minmax(0, 1fr);

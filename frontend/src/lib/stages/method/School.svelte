@@ -2,10 +2,9 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import type { Judged } from '$lib/api/client';
   import Figure from '$lib/ui/Figure.svelte';
-  import { pageOf } from '$lib/frame/current.svelte';
   import Mark from '$lib/ui/Mark.svelte';
   import { LETTERS } from '$lib/api/published';
-  import { useJob } from '$lib/session/session.svelte';
+  import SchoolReasons from '$lib/stages/method/SchoolReasons.svelte';
 
   interface Props {
     judged: Judged;
@@ -13,30 +12,13 @@
     choose: () => void;
   }
   let { judged, recommended, choose }: Props = $props();
-  const job = useJob();
   let open = $state(false);
-  const WORDS = {
-    fits: 'for',
-    fits_with_work: 'work',
-    not_known: 'measure',
-    does_not_fit: 'against'
-  } as Record<string, string>;
   const ORDER = ['does_not_fit', 'not_known', 'fits_with_work', 'fits'];
   let reasons = $derived(
     [...judged.reasons].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict))
   );
   let first = $derived(reasons.find((reason) => reason.verdict === judged.verdict)?.text ?? '');
   let count = $derived(reasons.filter((reason) => reason.verdict === judged.verdict).length);
-  const TEXTS = [
-    ['changes', 'Changes'],
-    ['keeps', 'Keeps'],
-    ['loses', 'Loses'],
-    ['change_over', 'Change-over'],
-    ['choke', 'Choke'],
-    ['metering', 'Metering'],
-    ['cannot_undo', "Can't be undone"],
-    ['risk', 'Mind']
-  ] as const;
 </script>
 
 <article class={judged.verdict} class:recommended data-school={judged.key}>
@@ -88,34 +70,7 @@
     {#if judged.clash}<p class="text-[.82rem] text-warning">
         Not together with what is chosen. {judged.clash} Swap takes its place.
       </p>{/if}
-    <div class="more">
-      <ul>
-        {#each reasons as reason (reason.path + reason.text)}
-          <li class={reason.verdict}>
-            <span class="word">{WORDS[reason.verdict]}</span>
-            <span
-              >{reason.text}
-              <a
-                href={`/jobs/${job().id}/${pageOf(reason.path)}?field=${reason.path}`}
-                aria-label={`Go to the fact: ${reason.text}`}
-                >{reason.verdict === 'not_known' ? 'measure' : 'fact'}</a
-              ></span
-            >
-          </li>
-        {/each}
-      </ul>
-      <div>
-        {#each judged.figures as figure (figure.key)}
-          <p class="fig"><span>{figure.label}</span><Figure {figure} /></p>
-        {/each}
-        <dl>
-          {#each TEXTS as [key, label] (key)}
-            {#if judged.texts[key]}<dt>{label}</dt>
-              <dd>{judged.texts[key]}</dd>{/if}
-          {/each}
-        </dl>
-      </div>
-    </div>
+    <SchoolReasons {judged} {reasons} />
   {/if}
 </article>
 
@@ -171,51 +126,12 @@
     display: flex;
     justify-content: flex-end;
   }
-
   .more {
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 1.4rem;
     padding: 0.5rem 0;
     font-size: 0.9rem;
-  }
-  li {
-    display: grid;
-    grid-template-columns: 4.4rem 1fr;
-    padding: 0.15rem 0;
-  }
-  .word {
-    color: var(--muted);
-    font-size: 0.82rem;
-  }
-  li.does_not_fit .word {
-    color: var(--color-error);
-    font-weight: 700;
-  }
-  li.not_known .word {
-    color: var(--color-warning);
-    font-weight: 700;
-  }
-  a {
-    text-decoration: underline;
-    color: var(--muted);
-    font-size: 0.82rem;
-  }
-  .fig {
-    display: flex;
-    justify-content: space-between;
-    border-bottom: 1px dotted var(--rule);
-    padding-bottom: 0.2rem;
-    margin-bottom: 0.3rem;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: 6.6rem 1fr;
-    gap: 0.15rem 0.5rem;
-  }
-  dt {
-    color: var(--muted);
-    font-size: 0.82rem;
   }
   article :global(.flip) {
     rotate: 180deg;

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { SET_BY, SIGNALS } from '$lib/api/published';
-  import Figure from '$lib/ui/Figure.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import FuelTabs from '$lib/frame/FuelTabs.svelte';
@@ -17,6 +16,7 @@
   import MixturePlot from '$lib/stages/fuel_path/MixturePlot.svelte';
   import SweepPlot from '$lib/stages/first_start/SweepPlot.svelte';
   import Forbidden from '$lib/frame/Forbidden.svelte';
+  import MeteringFacts from '$lib/stages/first_start/MeteringFacts.svelte';
 
   const job = useJob();
   let gases = $derived(job().now?.metering ?? job().settled?.metering ?? []);
@@ -84,35 +84,7 @@
       </div>
       <div class="grid gap-[.4rem] max-w-160">
         <NextReading {gas} {bench} {live} open={(key) => (typing = key)} />
-        <dl>
-          <dt>Start</dt>
-          <dd>
-            {#each gas.starts as one (one.key)}
-              <span class:font-[650]={one.key === gas.start?.key}
-                ><Figure figure={one} /> <span class="quiet">{one.label}</span></span
-              >
-            {/each}
-          </dd>
-          {#if gas.lean && gas.readings.length > 2}
-            <dt>Lean end</dt>
-            <dd><Figure figure={gas.lean} /></dd>
-          {/if}
-          {#if gas.rich && gas.readings.length > 2}
-            <dt>Rich end</dt>
-            <dd><Figure figure={gas.rich} /></dd>
-          {/if}
-          {#if gas.load}
-            <dt>Load at least</dt>
-            <dd><Figure figure={gas.load} /></dd>
-          {/if}
-          {#if gas.locked}
-            <dt>Locked at</dt>
-            <dd>
-              <b class="num">{gas.locked}</b> turns
-              {#if !gas.proven}<b class="simulated">simulated, not proven</b>{/if}
-            </dd>
-          {/if}
-        </dl>
+        <MeteringFacts {gas} />
         <button class="link" onclick={() => (more = !more)} aria-expanded={more}
           >How it is read and started</button
         >
@@ -160,27 +132,6 @@
     align-items: start;
     margin-bottom: 0.8rem;
   }
-
-  .simulated {
-    color: var(--color-error);
-    font-size: 0.85rem;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: 7rem 1fr;
-    gap: 0.1rem 0.8rem;
-    border-top: 1px solid var(--rule);
-    padding-top: 0.3rem;
-  }
-  dt {
-    color: var(--muted);
-  }
-  dd {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 1.2rem;
-  }
-
   .link {
     text-align: left;
   }

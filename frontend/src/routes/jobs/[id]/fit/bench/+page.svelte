@@ -1,6 +1,4 @@
 <script lang="ts">
-  import Volume2 from '@lucide/svelte/icons/volume-2';
-  import X from '@lucide/svelte/icons/x';
   import { goto } from '$app/navigation';
   import { Clock, hush, say, stayAwake } from '$lib/stages/fit/awake.svelte';
   import BenchStep from '$lib/stages/fit/BenchStep.svelte';
@@ -8,6 +6,7 @@
   import { done, isOpen, openBefore, stateOf } from '$lib/stages/fit/sheet';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
+  import BenchHead from '$lib/stages/fit/BenchHead.svelte';
 
   const job = useJob();
   let fit = $derived(job().settled?.fit);
@@ -58,6 +57,12 @@
     if (now) say([now.what, now.caution].map((one) => one[prefs.system]).join(' '));
   }
 
+  function toggle() {
+    speaking = !speaking;
+    if (speaking) speak();
+    else hush();
+  }
+
   function tick() {
     if (!step || waits || held) return;
     if (isOpen(stands)) done(job(), step, clock.seconds);
@@ -87,34 +92,7 @@
 <svelte:window {onkeydown} {onclick} />
 
 <main class="bench" id="sheet" tabindex="-1">
-  <header>
-    <b class="title">{job().settled?.job.title}</b>
-    <span class="chip num" data-at={at + 1}
-      >step {at + 1} of {steps.length}
-      <span class="quiet" title="Time on this step">{clock.text}</span></span
-    >
-    <span class="net" role="status" aria-live="polite" data-save={job().saving}
-      >{job().saving === 'unreached'
-        ? `${job().unreached ? 'not saved' : 'no network'}${job().waiting ? ` · ${job().waiting} kept here` : ''}`
-        : job().waiting
-          ? 'saving'
-          : ''}</span
-    >
-    <span class="flex-1"></span>
-    <button
-      class="icon"
-      aria-label="Read the steps aloud"
-      aria-pressed={speaking}
-      onclick={() => {
-        speaking = !speaking;
-        if (speaking) speak();
-        else hush();
-      }}><Volume2 size={20} /></button
-    >
-    <a class="icon" href={`/jobs/${job().id}/fit/sheet`} aria-label="Back to the sheet"
-      ><X size={20} /></a
-    >
-  </header>
+  <BenchHead {at} count={steps.length} time={clock.text} {speaking} {toggle} />
   <div class="progress" aria-hidden="true">
     <span style:width={`${(100 * ticked) / Math.max(1, steps.length)}%`}></span>
   </div>
@@ -150,43 +128,6 @@
     max-width: 60rem;
     width: 100%;
     margin: 0 auto;
-  }
-  header {
-    display: flex;
-    align-items: center;
-    gap: 0.6rem;
-    padding: 0.6rem 1.1rem;
-  }
-  .title {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    min-width: 4rem;
-  }
-  .chip {
-    border: 1px solid var(--rule);
-    border-radius: 0.375rem;
-    padding: 0.15rem 0.5rem;
-    white-space: nowrap;
-    font-size: 0.85rem;
-  }
-  .net {
-    font-size: 0.85rem;
-    color: var(--muted);
-    white-space: nowrap;
-  }
-
-  .icon {
-    width: 2.6rem;
-    height: 2.6rem;
-    display: grid;
-    place-items: center;
-    border-radius: 0.375rem;
-    cursor: pointer;
-  }
-  .icon[aria-pressed='true'] {
-    background: var(--tint);
-    color: var(--color-primary);
   }
   .progress {
     height: 4px;
@@ -238,11 +179,5 @@
   }
   .none {
     padding: 2rem;
-  }
-  @media (max-width: 600px) {
-    .net {
-      overflow: hidden;
-      text-overflow: ellipsis;
-    }
   }
 </style>

@@ -7,6 +7,7 @@
   import { newKey } from '$lib/session/path';
   import { useJob } from '$lib/session/session.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
+  import MountFacts from '$lib/stages/fit/MountFacts.svelte';
 
   const job = useJob();
   let marks = $derived(job().now?.marks ?? job().settled?.marks);
@@ -109,29 +110,7 @@
       {/if}
     </div>
     {#if mount.ready}
-      <dl>
-        {#if mount.bolt}<dt>Bolts</dt>
-          <dd>
-            {mount.thread} × <Figure figure={mount.bolt} />, {mount.wrench}, a washer each side
-          </dd>{/if}
-        {#if mount.passes.length}<dt>Drill</dt>
-          <dd>
-            {#each mount.passes as cut, at (at)}{at ? ', then ' : ''}{cut.bit}
-              <span class="num">{cut.size}</span>{/each}
-          </dd>{/if}
-        {#if mount.depth}<dt>Depth stop</dt>
-          <dd>
-            <span class="num">{mount.depth[prefs.system]}</span>: {mount.behind} behind
-          </dd>{/if}
-        {#if mount.play}<dt>Gauge</dt>
-          <dd>
-            the bolt moves <span class="num">{mount.play[prefs.system]}</span> at most
-          </dd>{/if}
-        {#if mount.needs_behind}<dt>Behind</dt>
-          <dd>
-            nut and wrench take <span class="num">{mount.needs_behind[prefs.system]}</span>
-          </dd>{/if}
-      </dl>
+      <MountFacts {mount} />
     {/if}
   {/if}
   {#key mount.key}<MountFields key={mount.key} things={marks?.things ?? []} />{/key}
@@ -172,13 +151,9 @@
     border-left: 3px solid var(--color-primary);
     padding-left: 0.7rem;
   }
-  a:not(.btn),
-  dl {
+  a:not(.btn) {
     display: grid;
     grid-template-columns: 6.5rem 1fr;
     gap: 0.15rem 0.8rem;
-  }
-  dt {
-    color: var(--muted);
   }
 </style>

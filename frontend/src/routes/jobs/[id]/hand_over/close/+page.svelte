@@ -1,19 +1,17 @@
 <script lang="ts">
-  import Tick from '$lib/ui/Tick.svelte';
-  import QuantityField from '$lib/ui/QuantityField.svelte';
-  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { pageOf } from '$lib/frame/current.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
-  import { today } from '$lib/stages/logbook/days';
   import SignaturePad from '$lib/stages/hand_over/SignaturePad.svelte';
+  import GoesBack from '$lib/stages/hand_over/GoesBack.svelte';
+  import RecordRead from '$lib/stages/hand_over/RecordRead.svelte';
+  import RecordDiffers from '$lib/stages/hand_over/RecordDiffers.svelte';
 
   const job = useJob();
   let snapshot = $derived(job().now);
   let found = $derived(snapshot?.closing ?? job().settled?.closing);
   let missing = $derived(found?.missing ?? []);
-  let core = $derived(job().settled?.job.hand_over?.core);
   let signer = $derived(job().settled?.job.stages.load_test?.by || prefs.who);
   let done = $derived(job().settled?.job.stages.hand_over?.state === 'done');
   const where = (path: string) =>
@@ -45,29 +43,7 @@
     <p class="ready" role="status" data-ready>Nothing is missing but the signatures.</p>
   {/if}
 
-  <section class="section" data-field="hand_over.core">
-    <h2>
-      What goes back, what stays
-      {#if found.deposit}<span class="quiet num">{found.deposit} deposit</span>{/if}
-    </h2>
-    <div class="grid-3">
-      <TextField path="hand_over.core.what" label="Old part that goes back" />
-      <QuantityField path="hand_over.core.deposit" />
-      {#if found.deposit}
-        <TextField path="hand_over.core.due" label="Goes back by" placeholder={today()} />
-        <TextField path="hand_over.core.sent" label="Sent on" placeholder={today()} />
-      {/if}
-    </div>
-    {#if found.deposit}
-      <Tick
-        path="hand_over.core.by"
-        checked={Boolean(core?.by)}
-        change={(on) => job().set('hand_over.core.by', on ? prefs.who || 'the shop' : '')}
-        >The owner was told {core?.by ? `by ${core.by}` : ''}</Tick
-      >
-    {/if}
-    <TextField path="hand_over.stays" label="Stays with the owner" rows={2} />
-  </section>
+  <GoesBack deposit={found.deposit} />
 
   <section class="section">
     <h2>Record of work</h2>
@@ -90,37 +66,10 @@
     {:else}
       {#if found.differs.length}
         <h3>Changed since revision {found.seals.at(-1)?.number}</h3>
-        <table data-differs>
-          <thead><tr><th>What</th><th>Was</th><th>Is</th></tr></thead>
-          <tbody>
-            {#each found.differs as one, n (`${n} ${one.label}`)}
-              <tr>
-                <th scope="row"><span class="quiet">{one.section}:</span> {one.label}</th>
-                <td>{one.was[prefs.system] || '–'}</td>
-                <td>{one.now[prefs.system] || '–'}</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        <RecordDiffers differs={found.differs} />
       {/if}
       <p><a class="link" href={pdf(0)} download>Draft, PDF</a></p>
-      <details>
-        <summary>Read it before you sign</summary>
-        {#each found.record as part (part.title)}
-          <h3>{part.title}</h3>
-          <table>
-            <tbody>
-              {#each part.rows as row, n (`${n} ${row.label}`)}
-                <tr>
-                  <th scope="row">{row.label}</th>
-                  <td>{row.text[prefs.system]}</td>
-                  <td class="quiet">{row.by}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        {/each}
-      </details>
+      <RecordRead record={found.record} />
     {/if}
   </section>
 
@@ -165,25 +114,5 @@
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
     gap: 1rem 2rem;
-  }
-  table {
-    width: 100%;
-    margin-bottom: 0.6rem;
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.15rem 1rem 0.15rem 0;
-    border-top: 1px solid var(--rule);
-    font-weight: 400;
-    vertical-align: top;
-  }
-  th[scope='row'] {
-    width: 45%;
-  }
-  summary {
-    cursor: pointer;
-    font-weight: 600;
-    padding: 0.4rem 0;
   }
 </style>

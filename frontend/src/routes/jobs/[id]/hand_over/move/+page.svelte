@@ -1,12 +1,12 @@
 <script lang="ts">
-  import Figure from '$lib/ui/Figure.svelte';
-  import Mark from '$lib/ui/Mark.svelte';
-  import Tick from '$lib/ui/Tick.svelte';
   import { freshKey } from '$lib/session/record';
-  import { today, written } from '$lib/stages/logbook/days';
+  import { today } from '$lib/stages/logbook/days';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { prefs } from '$lib/session/prefs.svelte';
   import { useJob } from '$lib/session/session.svelte';
+  import Arrived from '$lib/stages/hand_over/Arrived.svelte';
+  import MovesTable from '$lib/stages/hand_over/MovesTable.svelte';
+  import MoveFacts from '$lib/stages/hand_over/MoveFacts.svelte';
 
   const job = useJob();
   let found = $derived(job().now?.moves ?? job().settled?.moves);
@@ -38,14 +38,6 @@
     const record = { start: start.key, goal: goal.key, on: today(), by: prefs.who, proven: {} };
     job().set(`hand_over.arrivals.${freshKey('v')}`, record);
   }
-  /** What a cell of the matrix says: eighths to open or shut the screw. */
-  function turned(a: string, b: string): string {
-    const one = found?.moves.find((m) => m.start === a && m.goal === b);
-    if (!one) return '–';
-    if (one.stops.length) return 'stops';
-    if (!one.lam) return 'jet';
-    return one.eighths ? `${one.eighths > 0 ? '+' : '−'}${Math.abs(one.eighths)}/8` : 'as is';
-  }
 </script>
 
 <SheetHead
@@ -55,23 +47,7 @@
 
 {#if found?.arrived}
   {@const last = found.arrived}
-  <section class="section" data-arrived={last.left}>
-    <h2>At {last.place}, since {written(last.on)}{last.by ? `, by ${last.by}` : ''}</h2>
-    <p>
-      {#if last.left}<b class="num">{last.left}</b> of
-        <span class="num">{last.asked.length}</span> not proven there yet.{:else}All of it is proven
-        there.{/if}
-    </p>
-    {#each last.asked as one (one.key)}
-      {@const path = `hand_over.arrivals.${last.key}.proven.${one.key}`}
-      <Tick
-        {path}
-        checked={Boolean(one.by)}
-        change={(on) => (on ? job().set(path, prefs.who || 'the shop') : job().remove(path))}
-        >{one.text}{one.by ? ` (${one.by})` : ''}</Tick
-      >
-    {/each}
-  </section>
+  <Arrived {last} />
 {/if}
 {#if !start || !goal || !move}
   <p class="quiet" data-move="">
@@ -107,36 +83,7 @@
   </div>
   {#each move.stops as text (text)}<p class="stop" role="alert">{text}</p>{/each}
   {#if move.says}<p class="says" data-move={move.eighths}>{move.says}</p>{/if}
-  <dl class="screw">
-    {#if move.lam}
-      <dt>{move.lam.label}</dt>
-      <dd><Figure figure={move.lam} band /></dd>
-    {/if}
-    {#if move.screw}
-      <dt>{move.screw.label}</dt>
-      <dd><Figure figure={move.screw} band /></dd>
-    {/if}
-  </dl>
-  {#if move.rows.length}
-    <table>
-      <thead>
-        <tr>
-          <th></th>
-          <th scope="col"><Mark letter={start.letter} fuel={start.fuel} /> {start.site}</th>
-          <th scope="col"><Mark letter={goal.letter} fuel={goal.fuel} /> {goal.site}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {#each move.rows as row (row.label)}
-          <tr>
-            <th scope="row">{row.label}</th>
-            <td><Figure figure={row.here} /></td>
-            <td class="there"><Figure figure={row.there} /></td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
-  {/if}
+  <MoveFacts {move} {start} {goal} />
   <h2>Proven there, in this order, before it is left running</h2>
   <ol>
     {#each move.again as text (text)}<li>{text}</li>{/each}
@@ -144,24 +91,7 @@
   {#if home?.says}<p><b>Home again:</b> {home.says}</p>{/if}
   {#if places.length > 2}
     <h2>Between all places</h2>
-    <div class="overflow-x-auto">
-      <table class="matrix" data-matrix>
-        <thead>
-          <tr>
-            <th>from \ to</th>
-            {#each places as one (one.key)}<th scope="col">{named(one)}</th>{/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each places as a (a.key)}
-            <tr>
-              <th scope="row">{named(a)}</th>
-              {#each places as b (b.key)}<td class="num">{turned(a.key, b.key)}</td>{/each}
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </div>
+    {#if found}<MovesTable {found} />{/if}
     <p class="quiet">
       Eighths of a turn to open (+) or shut (−) the load screw; it is swept there all the same.
     </p>
@@ -191,32 +121,6 @@
     font-weight: 600;
     margin-top: 0.5rem;
   }
-  .screw {
-    display: grid;
-    grid-template-columns: max-content 1fr;
-    gap: 0.1rem 1rem;
-    margin: 0.3rem 0 0.8rem;
-  }
-  dt {
-    color: var(--muted);
-  }
-  dd :global(.figure) {
-    justify-content: start;
-    text-align: left;
-  }
-  th,
-  td {
-    padding: 0.2rem 1.4rem 0.2rem 0;
-    text-align: left;
-    font-weight: 400;
-  }
-  tbody tr {
-    border-top: 1px solid var(--rule);
-  }
-  thead th,
-  .there {
-    font-weight: 650;
-  }
   h2 {
     font-weight: 700;
     margin-top: 1rem;
@@ -224,10 +128,5 @@
   ol {
     list-style: decimal;
     padding-left: 1.4rem;
-  }
-  @media (max-width: 600px) {
-    .screw {
-      grid-template-columns: 1fr;
-    }
   }
 </style>

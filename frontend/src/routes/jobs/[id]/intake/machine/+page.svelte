@@ -1,17 +1,14 @@
 <script lang="ts">
-  import ChoiceField from '$lib/ui/ChoiceField.svelte';
-  import QuantityField from '$lib/ui/QuantityField.svelte';
-  import TextField from '$lib/ui/TextField.svelte';
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import AskField from '$lib/stages/intake/AskField.svelte';
   import Photos from '$lib/stages/intake/Photos.svelte';
-  import { BEHIND, IN_THE_WAY, REMEDY, UNDOING } from '$lib/api/published';
   import { page } from '$app/state';
   import { tick } from 'svelte';
   import SetDrawing from '$lib/stages/intake/SetDrawing.svelte';
   import Switches from '$lib/stages/intake/Switches.svelte';
-  import Rows from '$lib/ui/Rows.svelte';
   import { useJob } from '$lib/session/session.svelte';
+  import InTheWay from '$lib/stages/intake/InTheWay.svelte';
+  import Faces from '$lib/stages/intake/Faces.svelte';
 
   const job = useJob();
   let walk = $derived(job().now?.walk ?? job().settled?.walk);
@@ -95,44 +92,8 @@
 
 {#if walk}
   <Switches />
-  <Rows
-    path="set.in_the_way"
-    prefix="w"
-    title="What stands in the way"
-    text="Canister, cover, breather, box, exhaust, wiring where something must go: what becomes of it is a step of the sheet."
-    add="Add something in the way"
-    fresh={{ what: 'other', name: '', remedy: 'none', undo: 'unknown', note: '' }}
-  >
-    {#snippet row(path)}
-      <div class="grid-3">
-        <ChoiceField path={`${path}.what`} label="What it is" options={IN_THE_WAY} />
-        <TextField path={`${path}.name`} label="Called" placeholder="canister at the left rail" />
-        <ChoiceField path={`${path}.remedy`} label="What becomes of it" options={REMEDY} />
-        <ChoiceField path={`${path}.undo`} label="Put back as it was" options={UNDOING} />
-        <TextField path={`${path}.note`} label="Note" />
-      </div>
-      <Photos subject={path} label="what stands in the way" />
-    {/snippet}
-  </Rows>
-  <Rows
-    path="set.faces"
-    prefix="f"
-    title="Faces a part could be mounted on"
-    text="Where the demand regulator or a tank valve could sit: what is behind, what stands there now."
-    add="Add a face"
-    fresh={{ name: '' }}
-  >
-    {#snippet row(path)}
-      <div class="grid-3">
-        <TextField path={`${path}.name`} label="Face" placeholder="left panel" />
-        <QuantityField path={`${path}.room`} />
-        <ChoiceField path={`${path}.behind`} label="Behind it" options={BEHIND} />
-        <TextField path={`${path}.stands`} label="What stands there now" />
-        <ChoiceField path={`${path}.remedy`} label="What becomes of it" options={REMEDY} />
-      </div>
-      <Photos subject={path} label="this face" />
-    {/snippet}
-  </Rows>
+  <InTheWay />
+  <Faces />
 {/if}
 
 <style>

@@ -7,7 +7,9 @@
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { freshKey } from '$lib/session/record';
   import { useJob } from '$lib/session/session.svelte';
-  import { DECIDED, type What } from '$lib/stages/load_test/types';
+  import JetSchools from '$lib/stages/load_test/JetSchools.svelte';
+  import JetsAtHand from '$lib/stages/load_test/JetsAtHand.svelte';
+  import JetsTried from '$lib/stages/load_test/JetsTried.svelte';
 
   const job = useJob();
   let jets = $derived(job().now?.jets ?? job().settled?.jets);
@@ -66,77 +68,9 @@
   </div>
 
   {#if jets.wanted.length}
-    <section aria-labelledby="schools">
-      <h2 id="schools">Schools side by side</h2>
-      <table>
-        <tbody>
-          {#each jets.wanted as one, i (one.key)}
-            <tr data-school={one.key}>
-              <td class="value"><Figure figure={one} size="big" /></td>
-              <td>
-                <b>{one.label}</b>
-                {#if i === 0}<span class="quiet">&nbsp;default</span>{/if}
-              </td>
-              <td class="quiet">{one.method.formula}</td>
-              <td>
-                {#if jets.picks[i]}
-                  <button
-                    class="btn btn-sm"
-                    disabled={jets.picks[i] === jets.pick}
-                    onclick={() => settle(jets?.picks[i] ?? 0, one.label)}
-                    >Go by it: <span class="num">{jets.picks[i]}</span></button
-                  >
-                {/if}
-              </td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-      {#if jets.as_it_is}
-        <p class={jets.state} data-lambda={jets.state}>
-          With <span class="num">{jets.in_it}</span> in it: λ about <Figure
-            figure={jets.as_it_is}
-          />
-          at load here, on a standard day. {jets.text}
-        </p>
-      {/if}
-      {#if jets.coldest}
-        <p data-coldest>
-          On the coldest night, the leanest of the year: λ about <Figure
-            figure={jets.coldest}
-            warned={false}
-          />.
-        </p>
-      {/if}
-    </section>
+    <JetSchools {jets} {settle} />
 
-    <section aria-labelledby="hand">
-      <h2 id="hand">At hand</h2>
-      <div class="hand">
-        {#each jets.at_hand as number (number)}
-          <button
-            class="btn num"
-            class:btn-primary={number === jets.pick && number !== jets.in_it}
-            class:in={number === jets.in_it}
-            data-jet={number}
-            disabled={!test || number === jets.in_it}
-            onclick={() => fit(number)}>{number}</button
-          >
-        {/each}
-      </div>
-      {#if jets.pick}
-        <p data-decision={jets.pick}>
-          The jet for here is <b class="num">{jets.pick}</b> ({jets.why}): sheet, parts list and
-          load test go by it. {#if jets.to_order}None of it is in stock: it is on the parts list.{/if}
-          {#if jets.settled}
-            <button class="btn btn-sm" onclick={() => unsettle()}>Back to the default</button>
-          {/if}
-        </p>
-        <p class="quiet">Put one in and its run begins under Load test.</p>
-      {:else}
-        <p class="wrong">None that is sold is large enough: run it rich meanwhile.</p>
-      {/if}
-    </section>
+    <JetsAtHand {jets} ready={Boolean(test)} {fit} {unsettle} />
   {:else}
     <p class="quiet">
       The number stamped on the jet, and the elevation it was made for, come first.
@@ -154,29 +88,7 @@
   {/if}
 
   {#if test?.runs.length}
-    <section aria-labelledby="tried">
-      <h2 id="tried">Tried, in order</h2>
-      <table>
-        <thead><tr><th>Jet</th><th>λ</th><th>At load</th><th>Plug</th><th>Decided</th></tr></thead>
-        <tbody>
-          {#each test.runs as one (one.key)}
-            <tr data-trial={one.jet}>
-              <td class="num">{one.jet || '–'}</td>
-              <td class="num">{one.lam || '–'}</td>
-              <td><Figure figure={one.time} /></td>
-              <td>{one.plug?.name ?? '–'}</td>
-              <td
-                >{one.decided
-                  ? DECIDED[one.decided as What].toLowerCase()
-                  : 'open'}{#if one.simulated}
-                  <b class="wrong">simulated</b>{/if}</td
-              >
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-      <a href={`/jobs/${job().id}/load_test/test`}>To its run under load</a>
-    </section>
+    <JetsTried {test} />
   {/if}
 
   {#if jets.below.length}
@@ -211,30 +123,6 @@
   h2 {
     font-weight: 700;
   }
-  td,
-  th {
-    text-align: left;
-    padding: 0.15rem 1.2rem 0.15rem 0;
-    vertical-align: baseline;
-  }
-  th {
-    font-size: 0.85rem;
-    color: var(--muted);
-  }
-  .value {
-    text-align: right;
-    min-width: 5rem;
-  }
-  .hand {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-    margin: 0.3rem 0;
-  }
-  .in {
-    background: var(--color-neutral) !important;
-    color: var(--color-neutral-content) !important;
-  }
   .caution,
   .stop,
   .rich {
@@ -246,17 +134,5 @@
     border-left-color: var(--color-error);
     background: var(--stop-tint);
     font-weight: 600;
-  }
-  .wrong {
-    color: var(--color-error);
-    font-weight: 600;
-  }
-  a {
-    text-decoration: underline;
-  }
-  @media (max-width: 600px) {
-    td:nth-child(3).quiet {
-      display: none;
-    }
   }
 </style>
