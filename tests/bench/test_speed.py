@@ -149,7 +149,7 @@ def test_a_change_over_http_against_health_and_section(demo_copy, store):
     ratios = [one / (health + section) for one in (word, undisturbed_s(number))]
     server.kill()
     say("a word with the output page over (health + section)", ratios[0], 6)
-    say("an elevation, which moves every figure, over the same", ratios[1], 8)
+    say("an elevation, which moves every figure, over the same", ratios[1], 9)
 
 
 def test_chill_of_three_days_against_solve_ivp():

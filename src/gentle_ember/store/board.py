@@ -158,7 +158,8 @@ def write(
     now = Written(at, entry(planned), _searched(planned.job))
     was = held.columns if held else {}
     values = {key: one for key, one in now.columns.items() if key not in was or was[key] != one}
-    number = session.scalar(
+    session.flush()
+    number = session.connection().scalar(
         update(BoardRow.__table__).where(BoardRow.job_id == job_id)  # type: ignore[arg-type]
         .values(**values, updated_at=at).returning(BoardRow.number)
     )  # fmt: skip

@@ -11,8 +11,9 @@ from threading import Lock
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import Engine, insert, select
+from sqlalchemy import Engine, bindparam, insert, select, update
 from sqlalchemy.orm import Session, defer, sessionmaker
+from sqlalchemy.orm.attributes import set_committed_value
 
 from gentle_ember.core.base.errors import ChangeError
 from gentle_ember.core.catalog import Catalog
@@ -47,6 +48,7 @@ from gentle_ember.store.errors import (
 )
 from gentle_ember.store.front import front, put_front
 from gentle_ember.store.log import (
+    BY_KEY,
     ReadUpTo,
     append,
     by_key,
@@ -322,9 +324,9 @@ class JobStore:
             InvalidJobError: the job would not be valid; nothing is saved.
         """
         with self.writing.begin() as session:
-            if by_key(session, key):
+            row, known = _row_and_write(session, job_id, key)
+            if known:
                 return self._stored(session, job_id)
-            row = _row(session, job_id)
             refuse_overlap(session, row, changes, base, client_of(key))
             _refuse_computed(changes)
             if acting is not None:
@@ -405,9 +407,9 @@ class JobStore:
         self, job_id: str, kind: str, key: str, who: str, acting: Acting | None
     ) -> Stored:  # fmt: skip
         with self.writing.begin() as session:
-            if by_key(session, key):
+            row, known = _row_and_write(session, job_id, key)
+            if known:
                 return self._stored(session, job_id)
-            row = _row(session, job_id)
             found = self._stacks(session, job_id)
             at = found.own(kind, hand_of(key))
             if at is None:
@@ -436,8 +438,11 @@ class JobStore:
     def _save(
         self, session: Session, row: JobRow, job: Job, before: Whole, key: str = ""
     ) -> Stored:  # fmt: skip
-        row.document = document = _document(job, before)
-        was_at, row.updated_at = row.updated_at, now()
+        document, was_at, at = _document(job, before), row.updated_at, now()
+        values = {"revision": row.revision, "document": document, "updated_at": at}
+        session.connection().execute(_REWRITE, {"job": row.id, **values})
+        set_committed_value(row, "updated_at", at)
+        set_committed_value(row, "document", document)
         self._keep(row, Whole(job, document))
         with self._lock:
             held = self._rows.get(row.id)
@@ -449,7 +454,6 @@ class JobStore:
             self._rows[row.id] = written
             while len(self._rows) > KEPT_JOBS:
                 self._rows.popitem(last=False)
-        session.flush()
         return self._told(session, row, job, key, document)
 
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
@@ -598,6 +602,27 @@ def _row(session: Session, job_id: str) -> JobRow:
     if row is None:
         raise NotFoundError("There is no such job.")
     return row
+
+
+_REWRITE = (
+    update(JobRow.__table__)  # type: ignore[arg-type]
+    .where(JobRow.id == bindparam("job"))
+    .values(
+        revision=bindparam("revision"), document=bindparam("document"),
+        updated_at=bindparam("updated_at"),
+    )
+)  # fmt: skip
+_ROW_AND_WRITE = (
+    select(JobRow, BY_KEY.scalar_subquery()).where(JobRow.id == bindparam("job")).options(*_UNREAD)
+)
+
+
+def _row_and_write(session: Session, job_id: str, key: str) -> tuple[JobRow, str | None]:
+    """A job's row, and the job a write of this key was taken for already: in one question."""
+    found = session.execute(_ROW_AND_WRITE, {"job": job_id, "key": key}).one_or_none()
+    if found is None:
+        raise NotFoundError("There is no such job.")
+    return found[0], found[1]
 
 
 def _refuse_computed(changes: list[Change]) -> None:

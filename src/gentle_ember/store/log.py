@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
-from sqlalchemy import bindparam, select
+from sqlalchemy import bindparam, insert, select
 from sqlalchemy.orm import Session
+from sqlalchemy.orm.attributes import set_committed_value
 
 from gentle_ember.core.job.change import Change, Stacks, client_of, overlap, stacked
 from gentle_ember.store.errors import ConflictError, NothingToUndoError
@@ -18,12 +19,12 @@ def now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
 
-_BY_KEY = select(ChangeRow.job_id).where(ChangeRow.key == bindparam("key"))
+BY_KEY = select(ChangeRow.job_id).where(ChangeRow.key == bindparam("key"))
 
 
 def by_key(session: Session, key: str) -> str | None:
     """The job a write of this key was taken for already."""
-    return session.scalar(_BY_KEY, {"key": key})
+    return session.scalar(BY_KEY, {"key": key})
 
 
 MOST_ASKED = 500
@@ -39,6 +40,9 @@ def known_keys(session: Session, keys: list[str]) -> set[str]:
     return found
 
 
+_APPEND = insert(ChangeRow.__table__)  # type: ignore[arg-type]
+
+
 def append(
     session: Session,
     row: JobRow,
@@ -50,20 +54,19 @@ def append(
     inverse: list[Change],
 ) -> None:
     """One more revision of a job, with what leads back."""
-    row.revision += 1
-    session.add(
-        ChangeRow(
-            job_id=row.id,
-            revision=row.revision,
-            at=now(),
-            who=who,
-            kind=kind,
-            target=target,
-            key=key,
-            changes=[asdict(change) for change in changes],
-            inverse=[asdict(change) for change in inverse],
-        )
-    )
+    set_committed_value(row, "revision", row.revision + 1)  # written with the document
+    values = {
+        "job_id": row.id,
+        "revision": row.revision,
+        "at": now(),
+        "who": who,
+        "kind": kind,
+        "target": target,
+        "key": key,
+        "changes": [asdict(change) for change in changes],
+        "inverse": [asdict(change) for change in inverse],
+    }
+    session.connection().execute(_APPEND, values)
 
 
 def refuse_overlap(

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cache
 from typing import Annotated
 
 from pydantic import AfterValidator, WithJsonSchema
@@ -98,15 +99,19 @@ FACTORY_GAS = FuelKey.PROPANE
 """What every factory dual-fuel set runs on besides gasoline."""
 
 
+_SOURCES: dict[str, FuelSource] = {key: one.source for key, one in HANDLING.items()}
+
+
 def comes_from(fuel: str, *sources: FuelSource) -> bool:
     """Whether a fuel comes out of one of these.
 
     >>> comes_from("propane", FuelSource.CYLINDER), comes_from("steam", FuelSource.CYLINDER)
     (True, False)
     """
-    return fuel in set(FuelKey) and HANDLING[FuelKey(fuel)].source in sources
+    return _SOURCES.get(fuel) in sources
 
 
+@cache
 def of_source(*sources: FuelSource) -> tuple[FuelKey, ...]:
     """Every fuel that comes out of one of these.
 
