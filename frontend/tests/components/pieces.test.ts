@@ -7,8 +7,11 @@ import StageMark from '$lib/frame/StageMark.svelte';
 import type { JobSession } from '$lib/session/session.svelte';
 import BenchSlide from '$lib/stages/first_start/BenchSlide.svelte';
 import BenchTick from '$lib/stages/first_start/BenchTick.svelte';
+import { draw, RATE } from '$lib/quick/recording';
 import ComesBack from '$lib/stages/fit/ComesBack.svelte';
 import FastenerMap from '$lib/stages/fit/FastenerMap.svelte';
+import BillTable from '$lib/stages/fuel_path/BillTable.svelte';
+import FoundActs from '$lib/stages/fuel_path/FoundActs.svelte';
 import PlacePressures from '$lib/stages/fuel_path/PlacePressures.svelte';
 import RestsOn from '$lib/stages/fuel_path/RestsOn.svelte';
 import TrainTabs from '$lib/stages/fuel_path/TrainTabs.svelte';
@@ -23,6 +26,8 @@ import UpkeepDone from '$lib/stages/logbook/UpkeepDone.svelte';
 import UpkeepDue from '$lib/stages/logbook/UpkeepDue.svelte';
 import MatrixTable from '$lib/stages/method/MatrixTable.svelte';
 import Patterns from '$lib/stages/method/Patterns.svelte';
+import LockUp from '$lib/stages/prove_tight/LockUp.svelte';
+import Pressures from '$lib/stages/prove_tight/Pressures.svelte';
 import { fuelOf, GAS_FUELS, inkOf } from '$lib/ui/fuels';
 import Mark from '$lib/ui/Mark.svelte';
 import { shop } from '../shop';
@@ -402,5 +407,121 @@ describe('fuel states', () => {
       }
     );
     expect(new Set(told).size).toBe(told.length);
+  });
+});
+
+describe("somebody else's train", () => {
+  const place = (key: string, changes: object = {}) => ({
+    key,
+    joint: { proper: 'tape' },
+    needs_upright: false,
+    ports: [],
+    ...changes
+  });
+  const bench = { busy: false, edit: vi.fn(), propose: vi.fn(), keep: vi.fn(), options: undefined };
+  const acts = (places: object[], stops = 0) =>
+    inJob(
+      anyOf(FoundActs),
+      { train: { fuel: 'propane', template: 't', places }, bench, fuel: 'propane', stops },
+      session
+    );
+
+  it('is found right in one write, which leaves alone what was said before', async () => {
+    session.set('trains.as_found.slots.b.seal', 'putty');
+    await waitFor(() => expect(shop.log).toHaveLength(1));
+    const regulator = place('c', { needs_upright: true, ports: ['side'], joint: null });
+    acts([place('a'), place('b'), regulator]);
+    await press(/I checked all of it/);
+    await waitFor(() => expect(shop.log).toHaveLength(2));
+    expect(shop.log[1]?.changes).toEqual([
+      { path: 'trains.as_found.slots.a.seal', value: 'tape' },
+      { path: 'trains.as_found.slots.c.upright', value: true },
+      { path: 'trains.as_found.slots.c.capped', value: true }
+    ]);
+  });
+
+  it('is made the job’s own only without a stop', async () => {
+    const { unmount } = acts([place('a')], 2);
+    const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: /Make it this job/ });
+    expect(keep().disabled).toBe(true);
+    expect(keep().title).toBe('Repair it first');
+    unmount();
+    acts([place('a')]);
+    await fireEvent.click(keep());
+    expect(bench.keep).toHaveBeenCalledWith('propane');
+  });
+});
+
+describe('a list of parts', () => {
+  it('puts the other part where its line says, and nowhere without a place', async () => {
+    const line = (changes: object) => ({
+      key: 'l1',
+      count: '1',
+      name: 'hose',
+      uses: [],
+      other: 'longer hose',
+      other_gain: 'saves $ 4',
+      other_key: 'lf-h-2',
+      slot: 'propane.hose',
+      source: 'train',
+      number: 'LF-1',
+      price: 12,
+      comes: false,
+      ...changes
+    });
+    const group = { source: 'train', title: 'Propane train', price: 24 };
+    const bill = { groups: [{ ...group, lines: [line({}), line({ key: 'l2', slot: '' })] }] };
+    inJob(anyOf(BillTable), { bill }, session);
+    expect(screen.getAllByRole('button', { name: 'use it' })).toHaveLength(1);
+    await press('use it');
+    await waitFor(() => expect(shop.doc['trains.propane.slots.hose.part']).toBe('lf-h-2'));
+  });
+});
+
+describe('proving tight', () => {
+  const gas = (changes: object = {}) => ({
+    fuel: 'propane',
+    name: 'propane',
+    lock_up: 'not_looked',
+    lock_up_how: 'A film over the outlet.',
+    lock_up_by: '',
+    meters: 'demand regulator',
+    pressures: [],
+    ...changes
+  });
+
+  it('says who saw the film stand, and what is wrong when it grew', async () => {
+    const { unmount } = inJob(anyOf(LockUp), { gas: gas() }, session);
+    await press('It grows');
+    await waitFor(() =>
+      expect(shop.doc['proof.lock_up.propane']).toMatchObject({ state: 'grows', by: 'Odo Marlin' })
+    );
+    unmount();
+    inJob(anyOf(LockUp), { gas: gas({ lock_up: 'grows' }) }, session);
+    expect(screen.getByText(/It grew: source shut/)).toBeTruthy();
+  });
+
+  it('holds pressures against the ladder once there are some', () => {
+    const { unmount } = inJob(anyOf(Pressures), { gas: gas() }, session);
+    expect(screen.queryByText(/Held against the ladder/)).toBeNull();
+    unmount();
+    const read = [figure({ key: 'a', label: 'at rest' }), figure({ key: 'b', label: 'full' })];
+    inJob(anyOf(Pressures), { gas: gas({ pressures: read }) }, session);
+    expect(screen.getByText(/Held against the ladder/).textContent).toMatch(/at rest.*; full/s);
+  });
+});
+
+describe('a recording', () => {
+  it('is drawn as loud as it is, its loudest to the top, silence as a line', () => {
+    const heights = (path: string) =>
+      [...path.matchAll(/M\d+ ([\d.]+)V30/g)].map((one) => 30 - Number(one[1]));
+    const beat = Float32Array.from({ length: RATE }, (_, i) => (i < RATE / 2 ? 0.1 : 0.4));
+    const drawn = heights(draw(beat));
+    expect(drawn).toHaveLength(240);
+    expect(drawn[10]).toBeCloseTo(7);
+    expect(drawn[200]).toBeCloseTo(28);
+    const silent = heights(draw(new Float32Array(RATE)));
+    expect(new Set(silent).size).toBe(1);
+    expect(draw(new Float32Array(10))).not.toContain('NaN');
   });
 });

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { counted } from '$lib/api/settled';
   import type { Figure as FigureOf } from '$lib/api/client';
+  import { draw, RATE, samples } from './recording';
   import Figure from '$lib/ui/Figure.svelte';
 
   const id = $props.id();
   const SECONDS = 4;
-  const RATE = 8000;
   const ENGINES = [
     ['1', 'one', 1, false],
     ['v', 'two, a V-twin', 2, false],
@@ -19,28 +19,6 @@
   let trouble = $state('');
   let left = $state(0);
   let shape = $state('');
-
-  /** One channel at a rate the engine's note needs, whatever it was recorded at. */
-  async function samples(recorded: ArrayBuffer): Promise<Float32Array> {
-    const context = new OfflineAudioContext(1, 1, 44_100);
-    const whole = await context.decodeAudioData(recorded);
-    const down = new OfflineAudioContext(1, Math.ceil(whole.duration * RATE), RATE);
-    const source = down.createBufferSource();
-    source.buffer = whole;
-    source.connect(down.destination);
-    source.start();
-    return (await down.startRendering()).getChannelData(0);
-  }
-
-  function draw(sound: Float32Array): string {
-    const columns = 240;
-    const wide = Math.max(1, Math.floor(sound.length / columns));
-    const highs = [...Array(columns).keys()].map((i) =>
-      Math.max(0.01, ...sound.subarray(i * wide, (i + 1) * wide))
-    );
-    const top = Math.max(...highs);
-    return highs.map((high, i) => `M${i * 2} ${(30 - (28 * high) / top).toFixed(1)}V30`).join('');
-  }
 
   function asked(): string {
     const [, , cylinders, even] = ENGINES.find(([key]) => key === engine) ?? ENGINES[0];

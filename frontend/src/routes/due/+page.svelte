@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, ask, Refusal } from '$lib/api/client';
-  import { takes } from '$lib/ui/focus';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask } from '$lib/api/client';
   import { written } from '$lib/stages/logbook/days';
+  import DueFeed from '$lib/frame/DueFeed.svelte';
 
   const SPANS = [
     [0, 'today'],
@@ -17,28 +17,6 @@
     queryFn: () => ask(api.GET('/api/due', { params: { query: { days } } }))
   }));
   let round = $derived(found.data);
-  const client = useQueryClient();
-  const feed = createQuery(() => ({
-    queryKey: ['feed'],
-    queryFn: () => ask(api.GET('/api/feed'))
-  }));
-  let address = $derived(feed.data?.addresses ?? []);
-
-  let trouble = $state('');
-  /** A button was pressed that is gone then: the one in its place takes the keyboard. */
-  let begun = $state(false);
-  async function keep(asked: Promise<unknown>) {
-    trouble = '';
-    begun = true;
-    try {
-      client.setQueryData(['feed'], await asked);
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      trouble = error.message;
-    }
-  }
-  const begin = () => keep(ask(api.POST('/api/feed')));
-  const end = () => keep(ask(api.DELETE('/api/feed')));
 </script>
 
 <svelte:head><title>Due · Gentle Ember</title></svelte:head>
@@ -100,41 +78,10 @@
       <p>Nothing is due until then.</p>
     {/each}
   {/if}
-  {#if feed.data}
-    <section class="section" data-feed>
-      <h2>In a calendar</h2>
-      {#if address.length}
-        <p class="quiet">
-          A calendar that is given this address shows what is due and keeps itself current. Whoever
-          has it sees that, and nothing else.
-        </p>
-        {#each address as one (one)}<p><code>{one}</code></p>{/each}
-        {#if !feed.data.network}
-          <p class="quiet">
-            The shop is served on this machine only: other devices do not reach it.
-          </p>
-        {/if}
-        <div class="spans">
-          <button class="btn btn-sm" use:takes={begun} onclick={() => void begin()}
-            >Another address</button
-          >
-          <button class="btn btn-sm" onclick={() => void end()}>End it</button>
-        </div>
-      {:else}
-        <button class="btn btn-sm" use:takes={begun} onclick={() => void begin()}
-          >Make a private address</button
-        >
-      {/if}
-      {#if trouble}<p class="says wrong" role="alert">{trouble}</p>{/if}
-    </section>
-  {/if}
+  <DueFeed />
 </main>
 
 <style>
-  code {
-    overflow-wrap: anywhere;
-    font-size: 0.85rem;
-  }
   main {
     flex: 1;
     overflow-y: auto;

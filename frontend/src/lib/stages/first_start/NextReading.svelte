@@ -5,6 +5,7 @@
   import Figure from '$lib/ui/Figure.svelte';
   import SettingCosts from './SettingCosts.svelte';
   import type { BenchLive, GasMetering } from './bench.svelte';
+  import CannotSet from '$lib/stages/first_start/CannotSet.svelte';
 
   interface Props {
     gas: GasMetering;
@@ -103,13 +104,7 @@
       <p class="quiet">It does not run: gas on, primed, started; then read.</p>
     {/if}
   {:else if gas.cannot}
-    <p class="next text-[1.25rem] font-bold text-error" data-cannot={gas.cannot.why}>
-      Cannot be set: {gas.cannot.text}
-    </p>
-    <p>Check, in this order:</p>
-    <ol>
-      {#each gas.cannot.checks as text (text)}<li>{text}</li>{/each}
-    </ol>
+    <CannotSet cannot={gas.cannot} />
     <div class="acts">
       <button class="btn" onclick={() => job().set(`${at}.readings`, {})}
         >Put right: sweep again</button
@@ -155,9 +150,5 @@
     flex-wrap: wrap;
     gap: 0.4rem 0.8rem;
     align-items: center;
-  }
-  ol {
-    list-style: decimal;
-    padding-left: 1.3rem;
   }
 </style>

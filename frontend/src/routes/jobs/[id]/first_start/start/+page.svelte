@@ -6,7 +6,8 @@
   import SheetHead from '$lib/frame/SheetHead.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import Forbidden from '$lib/frame/Forbidden.svelte';
-  import Attempts, { type Tried } from '$lib/stages/first_start/Attempts.svelte';
+  import Attempts from '$lib/stages/first_start/Attempts.svelte';
+  import type { Tried } from '$lib/stages/first_start/attempts';
   import Orders from '$lib/stages/method/Orders.svelte';
   import LookList from '$lib/stages/first_start/LookList.svelte';
 

@@ -1,9 +1,7 @@
 <script lang="ts">
   import { LOOKED_WITH } from '$lib/api/published';
-  import { signed } from '$lib/session/record';
   import Forbidden from '$lib/frame/Forbidden.svelte';
   import ChoiceField from '$lib/ui/ChoiceField.svelte';
-  import Figure from '$lib/ui/Figure.svelte';
   import QuantityField from '$lib/ui/QuantityField.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import Tick from '$lib/ui/Tick.svelte';
@@ -12,6 +10,8 @@
   import BenchSoap from '$lib/stages/prove_tight/BenchSoap.svelte';
   import DecayTest from '$lib/stages/prove_tight/DecayTest.svelte';
   import JointLook from '$lib/stages/prove_tight/JointLook.svelte';
+  import LockUp from '$lib/stages/prove_tight/LockUp.svelte';
+  import Pressures from '$lib/stages/prove_tight/Pressures.svelte';
 
   const job = useJob();
   let gases = $derived(job().now?.proofs ?? job().settled?.proofs ?? []);
@@ -23,10 +23,6 @@
 
   let methods = $derived(job().settled?.job.choice.methods ?? []);
   let trainless = $derived(methods.length > 0 && methods.every((one) => one === 'rejet'));
-
-  function lockUp(fuel: string, state: 'still' | 'grows') {
-    job().set(`proof.lock_up.${fuel}`, { state, ...signed() });
-  }
 </script>
 
 <SheetHead
@@ -72,43 +68,10 @@
       {#if zone.can_decay}<DecayTest {zone} />{/if}
     {/each}
     {#if gas.locks}
-      <div class="lock" data-lock-up={gas.lock_up}>
-        <div>
-          <h3>Lock-up</h3>
-          <p class="quiet">{gas.lock_up_how}</p>
-          {#if gas.lock_up === 'still'}<p class="tight">The film stood still, {gas.lock_up_by}.</p>
-          {:else if gas.lock_up === 'grows'}<p class="stop text-error font-[650]">
-              It grew: source shut. Dirt on its seat, inlet pressure too high, or the regulator is
-              done.
-            </p>{/if}
-        </div>
-        <div class="acts" role="group" aria-label={`Lock-up, ${gas.name}`}>
-          <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'still')}>Stands still</button>
-          <button class="btn btn-sm" onclick={() => lockUp(gas.fuel, 'grows')}>It grows</button>
-        </div>
-      </div>
+      <LockUp {gas} />
     {/if}
     {#if gas.meters}
-      {@const at = `proof.pressures.${gas.fuel}`}
-      <div data-pressures>
-        <h3>Pressure at the {gas.meters}</h3>
-        <p class="quiet">
-          Manometer at its test port: engine stopped, again five minutes later, then at full load.
-        </p>
-        <div class="grid-3">
-          <QuantityField path={`${at}.static`} />
-          <QuantityField path={`${at}.later`} />
-          <QuantityField path={`${at}.full`} />
-        </div>
-        {#if gas.pressures.length}
-          <p>
-            Held against the ladder:
-            {#each gas.pressures as one, n (one.key)}
-              {n ? '; ' : ''}{one.label} <Figure figure={one} />
-            {/each}
-          </p>
-        {/if}
-      </div>
+      <Pressures {gas} />
     {/if}
     {#if gas.fuel !== 'gasoline'}<BenchSoap {gas} />{/if}
   </section>
@@ -146,24 +109,5 @@
   .tight {
     color: var(--color-success);
     font-weight: 650;
-  }
-
-  .lock {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 1rem;
-    align-items: center;
-    justify-content: space-between;
-    border-top: 1px solid var(--rule);
-    margin-top: 0.5rem;
-  }
-  .lock > div:first-child {
-    flex: 1;
-    min-width: 15rem;
-    max-width: 46rem;
-  }
-  .acts {
-    display: flex;
-    gap: 0.3rem;
   }
 </style>
