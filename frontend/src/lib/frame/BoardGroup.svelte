@@ -14,8 +14,8 @@
   let { group, archived, copy, archive, more }: Props = $props();
 </script>
 
-<section aria-labelledby={`g-${group.waits_for}`}>
-  <h2 id={`g-${group.waits_for}`}>
+<section class="mt-[1.2rem]" aria-labelledby={`g-${group.waits_for}`}>
+  <h2 class="font-bold mb-[.2rem]" id={`g-${group.waits_for}`}>
     {group.waits_for === 'nothing'
       ? 'Ready to work on'
       : group.waits_for === 'in_service'
@@ -40,13 +40,3 @@
     </button>
   {/if}
 </section>
-
-<style>
-  h2 {
-    font-weight: 700;
-    margin-bottom: 0.2rem;
-  }
-  section {
-    margin-top: 1.2rem;
-  }
-</style>

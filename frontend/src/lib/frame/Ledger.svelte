@@ -20,7 +20,7 @@
   let minds = $derived(snapshot.cautions.filter((caution) => caution.severity === 'caution'));
 </script>
 
-<section class="pt-[1.1rem] px-[1.1rem] pb-6" aria-label="Ledger">
+<section class="ledger pt-[1.1rem] px-[1.1rem] pb-6" aria-label="Ledger">
   {#if smell}<div class="mb-[.8rem]"><Smelled /></div>{/if}
   {#if ledger}
     <h2>Puts out, steady</h2>
@@ -90,30 +90,6 @@
 </section>
 
 <style>
-  h2 {
-    font-weight: 600;
-    color: var(--muted);
-    margin: 0.9rem 0 0.3rem;
-  }
-  h2:first-child {
-    margin-top: 0;
-  }
-  .method {
-    display: flex;
-    justify-content: space-between;
-    gap: 0.6rem;
-    border-top: 1px solid var(--rule);
-    padding: 0.32rem 0;
-  }
-  .method a {
-    font-weight: 550;
-    text-decoration: underline;
-    text-decoration-color: var(--rule);
-  }
-  .method span {
-    color: var(--muted);
-    text-align: right;
-  }
   .stop,
   .mind {
     margin-top: 0.8rem;

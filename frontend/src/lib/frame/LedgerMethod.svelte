@@ -35,31 +35,7 @@
 {/if}
 
 <style>
-  h2 {
-    font-weight: 600;
-    color: var(--muted);
-    margin: 0.9rem 0 0.3rem;
-  }
-  h2:first-child {
-    margin-top: 0;
-  }
-  .method {
-    display: flex;
-    justify-content: space-between;
-    gap: 0.6rem;
-    border-top: 1px solid var(--rule);
-    padding: 0.32rem 0;
-  }
-  .method a {
-    font-weight: 550;
-    text-decoration: underline;
-    text-decoration-color: var(--rule);
-  }
-  .method span {
-    color: var(--muted);
-    text-align: right;
-  }
-  .method .does_not_fit {
+  .method span.does_not_fit {
     color: var(--color-error);
     font-weight: 650;
   }

@@ -38,14 +38,6 @@
 {/each}
 
 <style>
-  h2 {
-    font-weight: 600;
-    color: var(--muted);
-    margin: 0.9rem 0 0.3rem;
-  }
-  h2:first-child {
-    margin-top: 0;
-  }
   .cannot {
     display: flex;
     gap: 0.5rem;

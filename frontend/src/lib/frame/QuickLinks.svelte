@@ -2,8 +2,8 @@
   import { QUICK } from '$lib/api/published';
 </script>
 
-<section class="quick">
-  <h2>Quick answers</h2>
+<section class="quick mt-[1.2rem]">
+  <h2 class="font-bold mb-[.2rem]">Quick answers</h2>
   <div>
     {#each QUICK as entry (entry.name)}
       <a class="btn btn-sm" href={`/quick/${entry.name}`}>{entry.title}</a>
@@ -16,13 +16,6 @@
 </section>
 
 <style>
-  h2 {
-    font-weight: 700;
-    margin-bottom: 0.2rem;
-  }
-  section {
-    margin-top: 1.2rem;
-  }
   .quick div {
     display: flex;
     flex-wrap: wrap;

@@ -55,12 +55,9 @@
   .rest .num {
     white-space: nowrap;
   }
-  li.rest {
-    grid-template-columns: minmax(14rem, 1fr) 1.6fr auto;
-  }
   li {
     display: grid;
-    grid-template-columns: 7.5rem 1fr auto;
+    grid-template-columns: minmax(14rem, 1fr) 1.6fr auto;
     gap: 0.8rem;
     align-items: start;
     border-top: 1px solid var(--rule);
@@ -71,13 +68,10 @@
     min-width: 7.5rem;
   }
   @media (max-width: 600px) {
-    li.rest {
+    li {
       grid-template-columns: 1fr;
       justify-items: start;
       gap: 0.2rem;
-    }
-    li {
-      grid-template-columns: 1fr auto;
     }
   }
 </style>

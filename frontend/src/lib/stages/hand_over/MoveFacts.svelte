@@ -23,7 +23,7 @@
   {/if}
 </dl>
 {#if move.rows.length}
-  <table>
+  <table class="lined">
     <thead>
       <tr>
         <th></th>
@@ -57,17 +57,7 @@
     justify-content: start;
     text-align: left;
   }
-  th,
-  td {
-    padding: 0.2rem 1.4rem 0.2rem 0;
-    text-align: left;
-    font-weight: 400;
-  }
-  tbody tr {
-    border-top: 1px solid var(--rule);
-  }
-  thead th,
-  .there {
+  td.there {
     font-weight: 650;
   }
   @media (max-width: 600px) {

@@ -19,7 +19,7 @@
 </script>
 
 <div class="overflow-x-auto">
-  <table class="matrix" data-matrix>
+  <table class="lined" data-matrix>
     <thead>
       <tr>
         <th>from \ to</th>
@@ -36,18 +36,3 @@
     </tbody>
   </table>
 </div>
-
-<style>
-  th,
-  td {
-    padding: 0.2rem 1.4rem 0.2rem 0;
-    text-align: left;
-    font-weight: 400;
-  }
-  tbody tr {
-    border-top: 1px solid var(--rule);
-  }
-  thead th {
-    font-weight: 650;
-  }
-</style>

@@ -8,7 +8,7 @@
   let { differs }: Props = $props();
 </script>
 
-<table data-differs>
+<table class="record" data-differs>
   <thead><tr><th>What</th><th>Was</th><th>Is</th></tr></thead>
   <tbody>
     {#each differs as one, n (`${n} ${one.label}`)}
@@ -20,21 +20,3 @@
     {/each}
   </tbody>
 </table>
-
-<style>
-  table {
-    width: 100%;
-    margin-bottom: 0.6rem;
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.15rem 1rem 0.15rem 0;
-    border-top: 1px solid var(--rule);
-    font-weight: 400;
-    vertical-align: top;
-  }
-  th[scope='row'] {
-    width: 45%;
-  }
-</style>

@@ -12,7 +12,7 @@
   <summary>Read it before you sign</summary>
   {#each record as part (part.title)}
     <h3>{part.title}</h3>
-    <table>
+    <table class="record">
       <tbody>
         {#each part.rows as row, n (`${n} ${row.label}`)}
           <tr>
@@ -27,21 +27,6 @@
 </details>
 
 <style>
-  table {
-    width: 100%;
-    margin-bottom: 0.6rem;
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.15rem 1rem 0.15rem 0;
-    border-top: 1px solid var(--rule);
-    font-weight: 400;
-    vertical-align: top;
-  }
-  th[scope='row'] {
-    width: 45%;
-  }
   summary {
     cursor: pointer;
     font-weight: 600;

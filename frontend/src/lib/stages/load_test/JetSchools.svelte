@@ -9,8 +9,8 @@
   let { jets, settle }: Props = $props();
 </script>
 
-<section aria-labelledby="schools">
-  <h2 id="schools">Schools side by side</h2>
+<section class="ruled pt-2 mt-2" aria-labelledby="schools">
+  <h2 class="font-bold" id="schools">Schools side by side</h2>
   <table>
     <tbody>
       {#each jets.wanted as one, i (one.key)}
@@ -52,14 +52,6 @@
 </section>
 
 <style>
-  section {
-    border-top: 1px solid var(--rule);
-    padding-top: 0.5rem;
-    margin-top: 0.5rem;
-  }
-  h2 {
-    font-weight: 700;
-  }
   td {
     text-align: left;
     padding: 0.15rem 1.2rem 0.15rem 0;

@@ -10,8 +10,8 @@
   let { jets, ready, fit, unsettle }: Props = $props();
 </script>
 
-<section aria-labelledby="hand">
-  <h2 id="hand">At hand</h2>
+<section class="ruled pt-2 mt-2" aria-labelledby="hand">
+  <h2 class="font-bold" id="hand">At hand</h2>
   <div class="hand">
     {#each jets.at_hand as number (number)}
       <button
@@ -39,14 +39,6 @@
 </section>
 
 <style>
-  section {
-    border-top: 1px solid var(--rule);
-    padding-top: 0.5rem;
-    margin-top: 0.5rem;
-  }
-  h2 {
-    font-weight: 700;
-  }
   .hand {
     display: flex;
     flex-wrap: wrap;

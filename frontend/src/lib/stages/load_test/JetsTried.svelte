@@ -11,8 +11,8 @@
   const job = useJob();
 </script>
 
-<section aria-labelledby="tried">
-  <h2 id="tried">Tried, in order</h2>
+<section class="ruled pt-2 mt-2" aria-labelledby="tried">
+  <h2 class="font-bold" id="tried">Tried, in order</h2>
   <table>
     <thead><tr><th>Jet</th><th>λ</th><th>At load</th><th>Plug</th><th>Decided</th></tr></thead>
     <tbody>
@@ -34,14 +34,6 @@
 </section>
 
 <style>
-  section {
-    border-top: 1px solid var(--rule);
-    padding-top: 0.5rem;
-    margin-top: 0.5rem;
-  }
-  h2 {
-    font-weight: 700;
-  }
   td,
   th {
     text-align: left;

@@ -78,8 +78,8 @@
   {/if}
 
   {#if jets.orifice}
-    <section>
-      <h2>Factory gas orifice</h2>
+    <section class="ruled pt-2 mt-2">
+      <h2 class="font-bold">Factory gas orifice</h2>
       <p>
         <Figure figure={jets.orifice} band /> here. The maker's own orifice for the elevation goes first;
         never drilled on a guess.
@@ -92,8 +92,8 @@
   {/if}
 
   {#if jets.below.length}
-    <section aria-labelledby="below">
-      <h2 id="below">Coming down with <span class="num">{jets.meant}</span></h2>
+    <section class="ruled pt-2 mt-2" aria-labelledby="below">
+      <h2 class="font-bold" id="below">Coming down with <span class="num">{jets.meant}</span></h2>
       <ul>
         {#each jets.below as one (one.place)}
           <li class={one.state} data-below={one.state}>
@@ -114,14 +114,6 @@
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(10.5rem, 1fr));
     gap: 0 1rem;
-  }
-  section {
-    border-top: 1px solid var(--rule);
-    padding-top: 0.5rem;
-    margin-top: 0.5rem;
-  }
-  h2 {
-    font-weight: 700;
   }
   .caution,
   .stop,
