@@ -332,6 +332,27 @@ def test_a_write_taken_while_the_lessons_are_read_is_not_lost(jobs, monkeypatch)
     assert [load.running_w for load in jobs.taught.but(other.id).loads] == [1400.0]
 
 
+def test_a_shop_that_is_written_to_all_the_time_still_answers_what_it_taught(jobs, monkeypatch):
+    made = jobs.create({**FIRST, "title": "one"}, "RK")
+    edit(jobs, made, "set.running", {"value": 3000.0, "origin": "data_sheet"})
+    edit(jobs, made, "load.appliances", {"a1": watts(0)}, base=10**6)
+    lessons, asked = board.all_lessons, []
+
+    def busy(session):
+        asked.append(1)
+        found = lessons(session)
+        edit(jobs, made, "owner", f"owner {len(asked)}", base=10**6)
+        return found
+
+    with monkeypatch.context() as written_to:
+        written_to.setattr(board, "all_lessons", busy)
+        jobs._read_anew()
+        assert [load.running_w for load in jobs.taught.all().loads] == [1400.0]
+        assert len(asked) == 4
+    edit(jobs, made, "load.appliances", {"a1": watts(50)}, base=10**6)
+    assert [load.running_w for load in jobs.taught.all().loads] == [1450.0]
+
+
 def test_a_database_put_back_beneath_a_server_takes_its_lessons_along(jobs, data, tmp_path):
     """As a backup brought back, or the shop of these tests between two of them."""
 

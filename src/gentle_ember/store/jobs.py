@@ -64,6 +64,8 @@ from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import field_errors, valid_job
 
 KEPT_JOBS = 16
+MOST_LOOKS = 4
+"""So often the lessons are read while others write; then what was read last stands for once."""
 LEAST_ROUNDS = 4
 """Taking one signature back can take the ground from another: so often it is looked again."""
 
@@ -136,16 +138,19 @@ class JobStore:
     @property
     def taught(self) -> Taught:
         """What every job taught: read once, then kept by what is written here."""
-        while not self._taught_read:
+        found = self._taught
+        for _ in range(MOST_LOOKS):
+            if self._taught_read:
+                return self._taught
             asked_at = self._writes
             with self.reading.begin() as session:
                 lessons, fronted = board.all_lessons(session), front(session)
             with self._lock:
+                found = self._taught.renewed(lessons, fronted)
                 # What was written meanwhile may not have been read: then it is read again.
                 if asked_at == self._writes:
-                    self._taught = self._taught.renewed(lessons, fronted)
-                    self._taught_read = True
-        return self._taught
+                    self._taught, self._taught_read = found, True
+        return found
 
     def plan(self, job: Job, job_id: str = "") -> Plan:
         """The plan of a job over this shop's catalog and what its other jobs taught.
