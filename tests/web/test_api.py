@@ -17,11 +17,14 @@ from jsonschema import Draft202012Validator
 
 from gentle_ember import core
 from gentle_ember.core.base.figure import Method
+from gentle_ember.core.job.facts import quantity_at
+from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics import output
 from gentle_ember.core.route import STAGES
+from gentle_ember.units import read
 from gentle_ember.web import views
 from gentle_ember.web.views.job import VIEWS
-from tests.helpers.service import ids, key
+from tests.helpers.service import ids, key, show
 
 
 @pytest.fixture
@@ -392,3 +395,30 @@ def test_numeric_libraries_keep_to_one_thread_unless_told_otherwise(given, threa
         check=True,
     )  # fmt: skip
     assert told.stdout.strip() == threads
+
+
+@pytest.mark.parametrize("system", ["us", "metric"])
+def test_what_a_field_gives_as_a_sample_is_taken_by_that_field(client, system):
+    """A placeholder that its own field refuses teaches the wrong size, or the wrong unit."""
+    known = client.get("/api/reference").json
+    for path, field in known["fields"].items():
+        sample = field[f"sample_{system}"] or known["kinds"][field["kind"]][f"sample_{system}"]
+        value = read(sample, field["kind"], system)
+        spec = quantity_at(Job, path.replace("*", "x1").split("."))
+        assert spec.low <= value <= spec.high, (path, sample)
+
+
+def test_a_piece_cut_off_is_counted_in_the_readers_length(demo_client):
+    job = ids(demo_client)["Honey"]
+    lines = {
+        line["key"]: line["count"]
+        for group in show(demo_client, job, "bill")["bill"]["groups"] for line in group["lines"]
+    }  # fmt: skip
+    cut = {key: one for key, one in lines.items() if one["us"] != one["metric"]}
+    assert cut, "a remote tank's fuel hose is sold by its length"
+    for one in cut.values():
+        assert one["us"].endswith(" ft") and one["metric"].endswith(" m")
+        feet, meters = (float(one[name].split()[0]) for name in ("us", "metric"))
+        assert feet * 0.3048 == pytest.approx(meters, abs=0.01)
+    taken = {row["what"]: row["count"] for row in show(demo_client, job, "fit")["fit"]["take"]}
+    assert [one for one in taken.values() if one in list(cut.values())]

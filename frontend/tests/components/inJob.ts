@@ -26,7 +26,13 @@ export const reference = {
   },
   fields: {
     'load.planned': { kind: 'power', label: 'Planned load' },
-    'sites.*.coldest': { kind: 'temperature', label: 'Coldest night' }
+    'sites.*.coldest': { kind: 'temperature', label: 'Coldest night' },
+    'load.appliances.*.running': {
+      kind: 'power',
+      label: 'Running',
+      sample_us: '900 W',
+      sample_metric: '0.9 kW'
+    }
   },
   cylinders: [],
   people: [],

@@ -456,7 +456,7 @@ describe('a list of parts', () => {
   it('puts the other part where its line says, and nowhere without a place', async () => {
     const line = (changes: object) => ({
       key: 'l1',
-      count: '1',
+      count: both('1'),
       name: 'hose',
       uses: [],
       other: 'longer hose',

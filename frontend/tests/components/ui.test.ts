@@ -141,6 +141,12 @@ describe('fields of a job', () => {
     await waitFor(() => expect(Object.values(shop.doc)).toHaveLength(1));
   });
 
+  it('a quantity shows the sample of its own field, in the units read', () => {
+    inJob(QuantityField, { path: 'load.appliances.a1.running' }, session);
+    const field = screen.getByLabelText<HTMLInputElement>('Running');
+    expect(field.placeholder).toBe('like 900 W');
+  });
+
   it('a quantity is kept as typed, an unreadable one is said at the field and nothing is lost', async () => {
     inJob(QuantityField, { path: 'load.planned' }, session);
     const field = screen.getByLabelText<HTMLInputElement>('Planned load');

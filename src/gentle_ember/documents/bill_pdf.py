@@ -16,6 +16,7 @@ from gentle_ember.core.shop import UNNAMED, ShopFront
 from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine, Source
 from gentle_ember.core.stages.hand_over.invoice import exact, money
 from gentle_ember.documents.paper import BOLD, HEAD, RIGHT, TEXT, escape, ruled, sheet
+from gentle_ember.units.display import counted
 from gentle_ember.units.registry import System
 
 CAUTION = (
@@ -45,7 +46,7 @@ def bill_pdf(
         Paragraph(f"Parts list: {escape(title)}", HEAD),
         Paragraph(escape(owner), TEXT),
         Spacer(0, 4 * mm),
-        _table(bill, page.width, asked),
+        _table(bill, page.width, asked, system),
         Spacer(0, 4 * mm),
         Paragraph(
             f"<b>{asked(bill.price)}</b>"
@@ -71,13 +72,13 @@ def bill_pdf(
     return buffer.getvalue()
 
 
-def _table(bill: Bill, width: float, asked: Callable[[float], str]) -> Table:
+def _table(bill: Bill, width: float, asked: Callable[[float], str], system: System) -> Table:
     rows: list[list[Any]] = []
     groups: list[int] = []
     for group in bill.groups():
         groups.append(len(rows))
         rows.append([Paragraph(group.title, _GROUP), "", "", "", ""])
-        rows += [_row(line, asked) for line in group.lines]
+        rows += [_row(line, asked, system) for line in group.lines]
     if not rows:
         rows.append([Paragraph("Nothing yet.", TEXT), "", "", "", ""])
     shares = (0.06, 0.1, 0.54, 0.15, 0.15)
@@ -85,8 +86,8 @@ def _table(bill: Bill, width: float, asked: Callable[[float], str]) -> Table:
     return ruled(rows, [width * share for share in shares], *spans)
 
 
-def _row(line: PartLine, asked: Callable[[float], str]) -> list[Any]:
-    count = f"{line.count:g} m" if line.part.by_length else f"{line.count:g}"
+def _row(line: PartLine, asked: Callable[[float], str], system: System) -> list[Any]:
+    count = counted(line.count, system, by_length=line.part.by_length)
     uses = escape(", ".join(line.uses))
     shown = "" if line.source is Source.SITE else asked(line.price)
     return [

@@ -82,6 +82,18 @@ def show_value(value: float, kind: str, system: System, significant: int = 6) ->
     return text_of(number), unit.text
 
 
+def counted(count: float, system: System, *, by_length: bool) -> str:
+    """How many of a part; of one sold by its length, how long a piece.
+
+    >>> counted(2, "us", by_length=False), counted(3.2, "us", by_length=True)
+    ('2', '10.5 ft')
+    """
+    if not by_length:
+        return f"{count:g}"
+    text, unit = show_value(count, "length", system, 4)
+    return f"{text.rstrip('0').rstrip('.') if '.' in text else text} {unit}"
+
+
 def tape(value_m: float, system: System) -> str:
     """A distance as it is found on a tape: to the nearest 1/32 in, or to half a millimeter.
 

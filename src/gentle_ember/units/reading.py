@@ -337,7 +337,18 @@ def _to_si(value: pint.Quantity[float], text: str, kind: str, system: System) ->
 
 def example(kind: str, system: System) -> str:
     """A sample of what a field of this kind takes."""
-    return " ".join(show_value(KINDS[kind].sample, kind, system, 3)).strip()
+    return shown_sample(KINDS[kind].sample, kind, system)
+
+
+def shown_sample(value: float, kind: str, system: System) -> str:
+    """A sample as a hand would type it: three figures, noughts that say nothing left out.
+
+    >>> shown_sample(0.7e-3, "clearance", "metric"), shown_sample(3.785e-4, "volume", "us")
+    ('0.7 mm', '0.1 gal')
+    """
+    text, unit = show_value(value, kind, system, 3)
+    text = text.rstrip("0").rstrip(".") if "." in text else text
+    return f"{text} {unit}".strip()
 
 
 def _example(kind: str, system: System) -> str:

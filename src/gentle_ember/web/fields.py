@@ -9,6 +9,8 @@ from pydantic import BaseModel
 
 from gentle_ember.core.job.facts import Quantity
 from gentle_ember.core.job.job import Job
+from gentle_ember.units.reading import shown_sample
+from gentle_ember.web.views.base import SYSTEMS
 
 
 @cache
@@ -22,6 +24,10 @@ def job_fields() -> dict[str, dict[str, str]]:
             spec = next((m for m in info.metadata if isinstance(m, Quantity)), None)
             if spec is not None:
                 found[here] = {"kind": spec.kind, "label": spec.label}
+                if spec.sample is not None:
+                    for system in SYSTEMS:
+                        shown = shown_sample(spec.sample, spec.kind, system)
+                        found[here][f"sample_{system}"] = shown
                 continue
             inner: Any = info.annotation
             if get_origin(inner) is dict:

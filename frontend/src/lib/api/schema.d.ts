@@ -3618,13 +3618,23 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description What a quantity field of a job means.
+         * @description What a quantity field of a job means; a sample to type where its kind's is none for it.
          */
         FieldOut: {
             /** Kind */
             kind: string;
             /** Label */
             label: string;
+            /**
+             * Sample Metric
+             * @default
+             */
+            sample_metric: string;
+            /**
+             * Sample Us
+             * @default
+             */
+            sample_us: string;
         };
         /**
          * FigureOut
@@ -5925,8 +5935,7 @@ export interface components {
          * @description A part of a kit check.
          */
         KitLineOut: {
-            /** Count */
-            count: string;
+            count: components["schemas"]["BothOut"];
             /** Name */
             name: string;
             /** Number */
@@ -6162,8 +6171,7 @@ export interface components {
             comes: boolean;
             /** Core */
             core: number;
-            /** Count */
-            count: string;
+            count: components["schemas"]["BothOut"];
             /** Days */
             days: number;
             /** Here */
@@ -10478,8 +10486,7 @@ export interface components {
         TakeOut: {
             /** By */
             by: string;
-            /** Count */
-            count: string;
+            count: components["schemas"]["BothOut"] | null;
             /** Key */
             key: string;
             /**

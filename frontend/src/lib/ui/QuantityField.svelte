@@ -33,7 +33,10 @@
   let field = $derived(fieldOf(reference.data, path));
   let kind = $derived(field?.kind);
   let called = $derived(label || field?.label || '');
-  let sample = $derived(kind ? reference.data?.kinds[kind]?.[`sample_${prefs.system}`] : undefined);
+  let sample = $derived(
+    field?.[`sample_${prefs.system}`] ||
+      (kind ? reference.data?.kinds[kind]?.[`sample_${prefs.system}`] : undefined)
+  );
   let stands = $derived(assumption(reference.data, kind, prefs.system, assumed));
   let understood = $derived.by(() => {
     const seen = job().now;

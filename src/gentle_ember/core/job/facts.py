@@ -129,12 +129,13 @@ def simulated(record: Model) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """What a field means: kind, label, allowed range [SI]."""
+    """What a field means: kind, label, allowed range, a sample where the kind's is none [SI]."""
 
     kind: str
     label: str
     low: float
     high: float
+    sample: float | None = None
 
     def accept(self, fact: Fact | None) -> Fact | None:
         """Return the fact, or raise QuantityError if it lies outside the range."""

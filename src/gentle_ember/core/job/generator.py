@@ -129,9 +129,9 @@ class Jets(Model):
     fitted_for: Annotated[
         Fact | None, Quantity("elevation", "Elevation the jet in it now is for", -430.0, 4000.0)
     ] = None
-    step: Annotated[Fact | None, Quantity("count", "Step between sizes", 0.5, 20.0)] = None
+    step: Annotated[Fact | None, Quantity("count", "Step between sizes", 0.5, 20.0, 2.5)] = None
     orifice: Annotated[
-        Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3)
+        Fact | None, Quantity("small_length", "Factory gas orifice", 0.2e-3, 10e-3, 3.5e-3)
     ] = None
 
     marking: Literal["unknown", "hundredths", "flow"] = "unknown"
@@ -159,7 +159,7 @@ class Carburetor(Model):
     fuel_solenoid: bool | None = None
     choke: Choke = Choke.UNKNOWN
     air_horn: Annotated[
-        Fact | None, Quantity("small_length", "Air horn, outside diameter", 20e-3, 90e-3)
+        Fact | None, Quantity("small_length", "Air horn, outside diameter", 20e-3, 90e-3, 35e-3)
     ] = None
     gasket: Literal["unknown", "paper", "insulator", "both"] = "unknown"
     """What lies between it and the engine."""
@@ -187,7 +187,7 @@ class WeighIn(Model):
     before: Annotated[Fact | None, Quantity("mass", "Weight before", 0.0, 500.0)] = None
     after: Annotated[Fact | None, Quantity("mass", "Weight after", 0.0, 500.0)] = None
     energy: Annotated[Fact | None, Quantity("energy", "Energy delivered", 1e4, 1e11)] = None
-    scale: Annotated[Fact | None, Quantity("mass", "The scale reads to", 1e-4, 2.0)] = None
+    scale: Annotated[Fact | None, Quantity("mass", "The scale reads to", 1e-4, 2.0, 0.0454)] = None
     duration: Annotated[
         Fact | None, Quantity("duration", "Length of the run", 300.0, 30 * 86400.0)
     ] = None
@@ -208,10 +208,10 @@ class Studs(Model):
     """The studs that carry carburetor and air cleaner, measured with the air cleaner off."""
 
     spacing: Annotated[
-        Fact | None, Quantity("small_length", "Between stud centers", 20e-3, 0.12)
+        Fact | None, Quantity("small_length", "Between stud centers", 20e-3, 0.12, 46e-3)
     ] = None
     diameter: Annotated[Fact | None, Quantity("small_length", "Stud diameter", 4e-3, 12e-3)] = None
-    pitch: Annotated[Fact | None, Quantity("small_length", "Stud pitch", 0.4e-3, 2e-3)] = None
+    pitch: Annotated[Fact | None, Quantity("small_length", "Stud pitch", 0.4e-3, 2e-3, 1e-3)] = None
     stick_out: Annotated[
         Fact | None, Quantity("small_length", "Stick-out past the carburetor", 0.0, 0.2)
     ] = None
@@ -229,10 +229,10 @@ class Stack(Model):
     flange: Annotated[
         Fact | None, Quantity("small_length", "Air-cleaner flange", 0.5e-3, 25e-3)
     ] = None
-    washers: Annotated[Fact | None, Quantity("small_length", "Washers", 0.0, 6e-3)] = None
-    gaskets: Annotated[Fact | None, Quantity("small_length", "Gaskets, compressed", 0.0, 6e-3)] = (
-        None
-    )
+    washers: Annotated[Fact | None, Quantity("small_length", "Washers", 0.0, 6e-3, 1e-3)] = None
+    gaskets: Annotated[
+        Fact | None, Quantity("small_length", "Gaskets, compressed", 0.0, 6e-3, 1e-3)
+    ] = None
     adapter: Annotated[Fact | None, Quantity("small_length", "Adapter thickness", 4e-3, 40e-3)] = (
         None
     )
@@ -267,10 +267,10 @@ class SparkPlug(Model):
     """Its heat range, as its maker numbers it."""
     resistor: bool | None = None
     gap_gasoline: Annotated[
-        Fact | None, Quantity("clearance", "Plug gap by the maker, gasoline", 0.2e-3, 2e-3)
+        Fact | None, Quantity("clearance", "Plug gap by the maker, gasoline", 0.2e-3, 2e-3, 0.7e-3)
     ] = None
     gap_gas: Annotated[
-        Fact | None, Quantity("clearance", "Plug gap by the maker, on gas", 0.2e-3, 2e-3)
+        Fact | None, Quantity("clearance", "Plug gap by the maker, on gas", 0.2e-3, 2e-3, 0.5e-3)
     ] = None
 
 

@@ -69,7 +69,7 @@ class Invoice(Model):
     on: Day = ""
     hours: Annotated[Fact | None, Quantity("duration", "Hours worked", 0.0, 500 * HOUR_S)] = None
     rate: Annotated[Fact | None, Quantity("money", "Rate an hour", 0.0, 1000.0)] = None
-    tax: Annotated[Fact | None, Quantity("share", "Tax", 0.0, 0.5)] = None
+    tax: Annotated[Fact | None, Quantity("share", "Tax", 0.0, 0.5, 0.07)] = None
     without: Annotated[tuple[Key, ...], Field(max_length=200)] = ()
     """Parts of the list that are not charged."""
     extras: Annotated[dict[Key, Extra], Field(max_length=40)] = {}

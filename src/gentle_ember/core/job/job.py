@@ -149,8 +149,8 @@ class FoundMeasures(Model):
     lash_intake: Annotated[
         Fact | None, Quantity("clearance", "Intake valve lash, cold", 0.0, 2e-3)
     ] = None
-    gap: Annotated[Fact | None, Quantity("clearance", "Plug gap", 0.0, 3e-3)] = None
-    volts: Annotated[Fact | None, Quantity("voltage", "Battery at rest", 0.0, 30.0)] = None
+    gap: Annotated[Fact | None, Quantity("clearance", "Plug gap", 0.0, 3e-3, 0.7e-3)] = None
+    volts: Annotated[Fact | None, Quantity("voltage", "Battery at rest", 0.0, 30.0, 12.6)] = None
     compression: Annotated[
         Fact | None, Quantity("pressure", "Compression, the least cylinder", 0.0, 3e6)
     ] = None
@@ -160,7 +160,7 @@ class FoundMeasures(Model):
         Fact | None, Quantity("share", "Oil: 0 % at the low mark, 100 % at the full one", 0.0, 3.0)
     ] = None
     stream: Annotated[
-        Fact | None, Quantity("volume", "Ran out at the bowl in 15 seconds", 0.0, 5e-3)
+        Fact | None, Quantity("volume", "Ran out at the bowl in 15 seconds", 0.0, 5e-3, 3.785e-4)
     ] = None
 
 

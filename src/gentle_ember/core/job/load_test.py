@@ -44,7 +44,7 @@ class LoadReading(Model):
     )
     """By a U-tube at the throat's port, as a pressure below the air around."""
     exhaust: Annotated[Fact | None, Quantity("temperature", "Exhaust", 233.15, 1400.0)] = None
-    co: Annotated[Fact | None, Quantity("share", "CO in the exhaust", 0.0, 0.2)] = None
+    co: Annotated[Fact | None, Quantity("share", "CO in the exhaust", 0.0, 0.2, 0.02)] = None
     air_co: Annotated[Fact | None, Quantity("ppm", "CO where people are", 0.0, 0.01)] = None
     ran: Ran = Ran.SMOOTH
     smell: Literal["", "none", "gas", "hot"] = ""

@@ -23,7 +23,7 @@ class Soaped(Model):
 class ZoneTest(Model):
     """A zone's decay, where one is made: what was shut in, read before and after."""
 
-    volume: Annotated[Fact | None, Quantity("volume", "Gas shut in", 1e-5, 1.0)] = None
+    volume: Annotated[Fact | None, Quantity("volume", "Gas shut in", 1e-5, 1.0, 7.571e-4)] = None
     before: Annotated[Fact | None, Quantity("pressure", "Pressure before", 100.0, 1.8e6)] = None
     after: Annotated[Fact | None, Quantity("pressure", "Pressure after", 0.0, 1.8e6)] = None
     before_k: Annotated[

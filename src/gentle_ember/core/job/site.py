@@ -32,9 +32,9 @@ class Gas(Model):
     hhv: Annotated[
         Fact | None, Quantity("heating_value_volume", "Heating value (HHV)", 30e6, 48e6)
     ] = None
-    specific_gravity: Annotated[Fact | None, Quantity("ratio", "Specific gravity", 0.55, 0.80)] = (
-        None
-    )
+    specific_gravity: Annotated[
+        Fact | None, Quantity("ratio", "Specific gravity", 0.55, 0.80, 0.60)
+    ] = None
     methane: Annotated[Fact | None, Quantity("share", "Methane share", 0.40, 0.98)] = None
     pressure: Annotated[Fact | None, Quantity("pressure", "Supply pressure", 0.0, 700e3)] = None
     stub: Literal["unknown", "1/2", "3/4", "1", "1-1/4"] = "unknown"
@@ -79,7 +79,7 @@ class RemoteTank(Model):
     rise: Annotated[Fact | None, Quantity("length", "Outlet above the carburetor", -5.0, 5.0)] = (
         None
     )
-    depth: Annotated[Fact | None, Quantity("length", "Fuel depth when full", 0.02, 2.0)] = None
+    depth: Annotated[Fact | None, Quantity("length", "Fuel depth when full", 0.02, 2.0, 0.3)] = None
     low_loop: Annotated[
         Fact | None, Quantity("length", "Lowest point below the outlet", 0.0, 5.0)
     ] = None

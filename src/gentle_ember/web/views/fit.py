@@ -34,6 +34,7 @@ from gentle_ember.web.views.base import (
     both,
     figure,
 )
+from gentle_ember.web.views.parts import count_of
 
 
 class MeasureOut(BothOut):
@@ -122,7 +123,7 @@ class TakeOut(View):
     key: str
     what: str
     kind: Literal["tool", "consumable", "part"]
-    count: str
+    count: BothOut | None
     uses: list[str]
     packed: bool
     by: str
@@ -339,7 +340,7 @@ def fit(planned: Plan, learned: Mapping[str, LearnedTime]) -> FitOut:
                 key=one.key,
                 what=one.what,
                 kind=one.kind,
-                count=one.count,
+                count=count_of(one.line.part, one.line.count) if one.line else None,
                 uses=list(one.uses),
                 packed=one.packed.done,
                 by=one.packed.by,

@@ -23,7 +23,9 @@ from gentle_ember.core.stages.fuel_path.parts_list import (
 )
 from gentle_ember.core.stages.fuel_path.trains import parts_of
 from gentle_ember.core.stages.method.judged import judged_methods
+from gentle_ember.units.display import counted
 from gentle_ember.web.views.base import (
+    SYSTEMS,
     AssumedOut,
     BothOut,
     FigureOut,
@@ -42,7 +44,7 @@ class LineOut(View):
     number: str
     name: str
     maker: str
-    count: str
+    count: BothOut
     uses: list[str]
     source: str
     days: int
@@ -100,7 +102,7 @@ class KitLineOut(View):
 
     number: str
     name: str
-    count: str
+    count: BothOut
     what_for: str
     price: float
 
@@ -295,8 +297,10 @@ class JoinOut(View):
     ways: list[WayOut]
 
 
-def _count(part: Part, count: float) -> str:
-    return f"{count:g} m" if part.by_length else f"{count:g}"
+def count_of(part: Part, count: float) -> BothOut:
+    """How many of a part, or how long a piece of it."""
+    us, metric = (counted(count, system, by_length=part.by_length) for system in SYSTEMS)
+    return BothOut(us=us, metric=metric)
 
 
 def bill(planned: Plan) -> BillOut:
@@ -364,7 +368,7 @@ def _line(line: PartLine, known: Any, slot: str, job: Job) -> LineOut:
         )  # fmt: skip
     return LineOut(
         key=part.key, number=part.number, name=part.name, maker=part.maker,
-        count=_count(part, line.count), uses=list(line.uses), source=str(line.source),
+        count=count_of(part, line.count), uses=list(line.uses), source=str(line.source),
         days=part.days, price=line.price, core=line.core,
         other=f"{other.number} {other.name}" if other else "",
         other_key=other.key if other else "", other_gain=gain, slot=slot,
@@ -434,7 +438,7 @@ def _kit_check(one: Kit, planned: Plan) -> KitCheckOut:
 
     def rows(entries: tuple[Entry, ...]) -> list[KitLineOut]:
         return [
-            KitLineOut(number=e.part.number, name=e.part.name, count=_count(e.part, e.count),
+            KitLineOut(number=e.part.number, name=e.part.name, count=count_of(e.part, e.count),
              what_for=e.what_for, price=round(e.part.price * e.count, 2))
             for e in entries
         ]  # fmt: skip

@@ -126,10 +126,12 @@ class KindOut(View):
 
 
 class FieldOut(View):
-    """What a quantity field of a job means."""
+    """What a quantity field of a job means; a sample to type where its kind's is none for it."""
 
     kind: str
     label: str
+    sample_us: str = ""
+    sample_metric: str = ""
 
 
 class PersonOut(View):

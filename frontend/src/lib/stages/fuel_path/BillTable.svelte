@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { prefs } from '$lib/session/prefs.svelte';
   import { money } from '$lib/ui/money.svelte';
   import { useJob } from '$lib/session/session.svelte';
   import Arrived from '$lib/stages/fuel_path/Arrived.svelte';
@@ -25,7 +26,7 @@
       >
       {#each group.lines as line (line.key)}
         <tr data-line={line.key}>
-          <td class="n num">{line.count}</td>
+          <td class="n num">{line.count[prefs.system]}</td>
           <td>
             {line.name} <span class="quiet">{line.uses.join(', ')}</span>
             {#if line.other}

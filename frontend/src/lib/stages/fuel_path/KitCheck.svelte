@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { prefs } from '$lib/session/prefs.svelte';
   import { money } from '$lib/ui/money.svelte';
   import { api, ask, Refusal, type Bill } from '$lib/api/client';
   import { useJob } from '$lib/session/session.svelte';
@@ -80,7 +81,7 @@
           <ul data-kit-list={key}>
             {#each lines as line (line.number)}
               <li>
-                <span class="num">{line.count} ×</span>
+                <span class="num">{line.count[prefs.system]} ×</span>
                 {line.name} <span class="quiet">{line.what_for}</span>
               </li>
             {/each}

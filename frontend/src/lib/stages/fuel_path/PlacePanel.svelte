@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { prefs } from '$lib/session/prefs.svelte';
   import { money } from '$lib/ui/money.svelte';
   import type { Place, Train } from '$lib/api/client';
   import TextField from '$lib/ui/TextField.svelte';
@@ -15,6 +16,8 @@
     bench: Workbench;
   }
   let { train, place, bench }: Props = $props();
+  const FOOT_M = 0.3048;
+  let us = $derived(prefs.system === 'us');
   let at = $derived(`trains.${train.name}.slots.${place.key}`);
 </script>
 
@@ -23,8 +26,9 @@
     <h2>{place.name}</h2>
     <span class="quiet">
       {place.number}{place.maker && place.maker !== 'site' ? ` · ${place.maker}` : ''}
-      {#if !place.site && place.price}· <span class="num">{money(place.price)}</span
-        >{place.by_length ? ' a meter' : ''} · {place.stock} in stock{/if}
+      {#if !place.site && place.price}· <span class="num"
+          >{money(place.by_length && us ? place.price * FOOT_M : place.price)}</span
+        >{place.by_length ? (us ? ' a foot' : ' a meter') : ''} · {place.stock} in stock{/if}
     </span>
   </div>
   <div class="cols">

@@ -12,7 +12,7 @@ from gentle_ember.core.job.fit import ComesBack, Fastener, Packed
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.stages.fit.case import FitCase, key_of
 from gentle_ember.core.stages.fit.sheet import Sheet
-from gentle_ember.core.stages.fuel_path.parts_list import Bill
+from gentle_ember.core.stages.fuel_path.parts_list import Bill, PartLine
 
 SMALL = (
     PartClass.CLAMP,
@@ -33,7 +33,8 @@ class ToTake:
     key: str
     what: str
     kind: Sort
-    count: str
+    line: PartLine | None
+    """Its line of the parts list, which says how many; none where one will do."""
     uses: tuple[str, ...]
     packed: Packed
 
@@ -43,21 +44,22 @@ def to_take(found: Sheet, bill: Bill) -> tuple[ToTake, ...]:
     packed = found.case.job.fit.packed
     rows: list[ToTake] = []
 
-    def add(key: str, what: str, kind: Sort, count: str, uses: tuple[str, ...]) -> None:
-        rows.append(ToTake(key, what, kind, count, uses, packed.get(key, blank(Packed))))
+    def add(
+        key: str, what: str, kind: Sort, uses: tuple[str, ...], line: PartLine | None = None
+    ) -> None:
+        rows.append(ToTake(key, what, kind, line, uses, packed.get(key, blank(Packed))))
 
     for what, uses in _gathered((tool, one.step.what) for one in found.steps
                                 for tool in one.step.tools).items():  # fmt: skip
-        add(key_of(what), what, "tool", "", uses)
+        add(key_of(what), what, "tool", uses)
     for what, uses in _gathered((thing, one.step.what) for one in found.steps
                                 for thing in one.step.takes).items():  # fmt: skip
-        add(key_of(what), what, "consumable", "", uses)
+        add(key_of(what), what, "consumable", uses)
     for line in bill.lines:
         if line.part.site:
             continue
-        count = f"{line.count:g} m" if line.part.by_length else f"{line.count:g}"
         kind: Sort = "consumable" if line.part.kind in SMALL else "part"
-        add(line.part.key, line.part.name, kind, count, line.uses)
+        add(line.part.key, line.part.name, kind, line.uses, line)
     order = ("tool", "consumable", "part")
     return tuple(sorted(rows, key=lambda row: order.index(row.kind)))
 

@@ -42,7 +42,7 @@
               large
             >
               <span class="what"
-                >{#if one.count}<span class="num">{one.count}</span>{/if}
+                >{#if one.count}<span class="num">{one.count[prefs.system]}</span>{/if}
                 {one.what}</span
               >
             </Tick>
