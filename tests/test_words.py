@@ -92,6 +92,23 @@ def test_no_refused_phrase_in_what_the_service_says(folder):
     assert found == []
 
 
+NAMED = re.compile(r"\b(?!CoolProp\b)[A-Z][a-z]+[A-Z][A-Za-z]+\b")
+"""A name of the program's own in a sentence: what renaming by a machine leaves behind.
+A library that a figure comes from is named as it is."""
+
+
+@pytest.mark.parametrize("folder", ["core", "web", "documents", "instruments", "store", "units"])
+def test_no_name_of_the_program_stands_in_what_the_service_says(folder):
+    found = [
+        f"{path.name}:{number}: {text[:90]}"
+        for path in SOURCES
+        if f"gentle_ember/{folder}/" in path.as_posix()
+        for number, text in literals(path)
+        if NAMED.search(text)
+    ]
+    assert found == []
+
+
 def test_no_refused_phrase_in_what_the_page_shows():
     found = [
         f"{path.name}: {word[0]}" for path in COMPONENTS for word in REFUSED.finditer(markup(path))

@@ -1,6 +1,7 @@
 """A data folder cut off, damaged, filled up or made by a newer version: named, or mended."""
 
 import errno
+import json
 import os
 import sqlite3
 import time
@@ -11,6 +12,7 @@ from alembic.script import ScriptDirectory
 
 from gentle_ember import cli
 from gentle_ember.catalog import load
+from gentle_ember.store import board, upgrade
 from gentle_ember.store.attachments import PART, SETTLED_S, AttachmentStore
 from gentle_ember.store.backup import backup, restore
 from gentle_ember.store.check import check
@@ -24,7 +26,7 @@ from gentle_ember.store.database import (
     revision,
 )
 from gentle_ember.store.jobs import open_jobs
-from gentle_ember.store.upgrade import bring_up, worked_out
+from gentle_ember.store.upgrade import bring_up, rows_as_now, worked_out
 from gentle_ember.web.app import create_app
 from gentle_ember.web.services import open_services
 from tests.helpers.service import FIRST, change, edit, ids, key
@@ -83,8 +85,28 @@ def test_a_database_of_a_newer_version_is_refused_by_name_and_left_alone(demo_co
     assert revision(demo_copy) == "9999"
 
 
+def test_a_fact_more_of_a_boards_row_is_there_at_the_first_start_with_it(demo_copy, monkeypatch):
+    """It is no migration; rows of before have no such fact, and none may keep the board away."""
+
+    class More(board.BoardShown):
+        wish: str
+
+    def more(planned):
+        return More(**told(planned).model_dump(), wish=planned.job.wish)
+
+    told = board.shown
+    (before,) = sql(demo_copy, "SELECT shown FROM board")
+    assert before and not any("wish" in json.loads(one) for (one,) in before)
+    monkeypatch.setattr(upgrade, "BoardShown", More)
+    monkeypatch.setattr(board, "shown", more)
+    bring_up(demo_copy)
+    (rows,) = sql(demo_copy, "SELECT shown FROM board")
+    assert rows and all(More.model_validate_json(one) for (one,) in rows)
+    assert worked_out(demo_copy) == rows_as_now()
+
+
 def test_an_index_left_behind_by_a_start_that_was_cut_off_is_made_good_by_the_next(demo_copy):
-    assert worked_out(demo_copy) == int(newest())
+    assert worked_out(demo_copy) == rows_as_now()
     sql(
         demo_copy,
         "UPDATE board SET shown = json_set(shown, '$.title', 'stale')",
@@ -94,7 +116,7 @@ def test_an_index_left_behind_by_a_start_that_was_cut_off_is_made_good_by_the_ne
     assert sql(
         demo_copy, "SELECT count(*) FROM board WHERE json_extract(shown, '$.title') = 'stale'"
     ) == [[(0,)]]
-    assert worked_out(demo_copy) == int(newest())
+    assert worked_out(demo_copy) == rows_as_now()
     # Once it was, a start does not work it out again.
     sql(demo_copy, "UPDATE board SET shown = json_set(shown, '$.title', 'stale')")
     bring_up(demo_copy)

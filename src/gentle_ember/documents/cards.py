@@ -7,7 +7,7 @@ from html import escape
 from typing import Any, Literal
 
 from gentle_ember.core.job.handling import HANDLING, Hatch
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import KEYS, FuelKey
 from gentle_ember.core.shop import UNNAMED, ShopFront
 from gentle_ember.core.stages.hand_over.cards import Block, Card, Cards
 from gentle_ember.core.stages.hand_over.signs import FIELD, SIGNS
@@ -192,7 +192,7 @@ def _mark(one: Card, wide: float) -> Any:
     found = Drawing(wide, wide)
     found.add(Rect(0, 0, wide, wide, rx=wide / 8, fillColor=white, strokeColor=white))
     step, edge = wide / 8, wide / 16
-    hatch = HANDLING[FuelKey(one.fuel)].hatch if one.fuel in set(FuelKey) else None
+    hatch = HANDLING[FuelKey(one.fuel)].hatch if one.fuel in KEYS else None
     if hatch is Hatch.SLANTED:
         for n in range(-7, 8):
             low, high = max(0.0, n * step), min(wide, wide + n * step)

@@ -14,8 +14,8 @@ from sqlalchemy.orm import Session
 
 from gentle_ember.core.catalog import Catalog
 from gentle_ember.core.estimates.measured import lessons_taught
-from gentle_ember.core.job.handling import FuelSource, of_source
 from gentle_ember.core.job.job import Job, WaitsFor, machine_name
+from gentle_ember.core.job.site import gases_here
 from gentle_ember.core.physics.fuels import FuelKey
 from gentle_ember.core.plan import plan
 from gentle_ember.core.route import cautions, current_stage, handed_over, questions, waits_for
@@ -63,9 +63,7 @@ class BoardShown(BaseModel):
 def shown(planned: Plan) -> BoardShown:
     """The same on whatever day."""
     job, site = planned.job, planned.site
-    fuels = ["gasoline"] if site.gasoline else []
-    fuels += map(str, of_source(FuelSource.CYLINDER)) if site.cylinders else []
-    fuels += [gas.kind for _, gas in sorted(site.gases.items())]
+    fuels = [str(FuelKey.GASOLINE)] if site.gasoline else []
     return BoardShown(
         title=job.title,
         owner=job.owner,
@@ -75,7 +73,7 @@ def shown(planned: Plan) -> BoardShown:
         stops=sum(c.severity is Severity.STOP and not c.by_date for c in planned.of(cautions)),
         questions=len(planned.of(questions)),
         running_w=job.set.running.value if job.set.running else None,
-        fuels=sorted(set(fuels), key=list(map(str, FuelKey)).index),
+        fuels=[*fuels, *map(str, gases_here(site))],
     )
 
 
@@ -160,7 +158,7 @@ def write(
     values = {key: one for key, one in now.columns.items() if key not in was or was[key] != one}
     session.flush()
     number = session.connection().scalar(
-        update(BoardRow.__table__).where(BoardRow.job_id == job_id)  # type: ignore[arg-type]
+        update(BoardRow).where(BoardRow.job_id == job_id)
         .values(**values, updated_at=at).returning(BoardRow.number)
     )  # fmt: skip
     if number is None:

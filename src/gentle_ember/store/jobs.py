@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 from threading import Lock
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import ValidationError
 from sqlalchemy import Engine, bindparam, insert, select, update
@@ -63,6 +63,8 @@ from gentle_ember.store.news import News
 from gentle_ember.store.parts import PartStore
 from gentle_ember.store.validate import field_errors, valid_job
 
+K = TypeVar("K")
+V = TypeVar("V")
 KEPT_JOBS = 16
 MOST_LOOKS = 4
 """So often the lessons are read while others write; then what was read last stands for once."""
@@ -95,6 +97,13 @@ class Whole:
 
     job: Job
     document: Document
+
+
+def _keep_latest(kept: OrderedDict[K, V], place: K, value: V) -> None:
+    """Keep what was seen last of so many jobs."""
+    kept[place] = value
+    while len(kept) > KEPT_JOBS:
+        kept.popitem(last=False)
 
 
 def not_earned(found: Iterable[Unearned]) -> UnearnedError:
@@ -288,9 +297,7 @@ class JobStore:
         if found is not known and found.another:
             self._read_anew()  # another database was put in this one's place
         with self._lock:
-            self._read[job_id] = found
-            while len(self._read) > KEPT_JOBS:
-                self._read.pop(next(iter(self._read)))
+            _keep_latest(self._read, job_id, found)
         return found.stacks
 
     def preview(self, job_id: str, changes: list[Change]) -> Stored:
@@ -366,9 +373,7 @@ class JobStore:
 
     def _keep(self, row: JobRow, whole: Whole) -> Whole:
         with self._lock:
-            self._kept[row.id, row.revision, row.updated_at] = whole
-            while len(self._kept) > KEPT_JOBS:
-                self._kept.popitem(last=False)
+            _keep_latest(self._kept, (row.id, row.revision, row.updated_at), whole)
         return whole
 
     def _changed(
@@ -456,9 +461,7 @@ class JobStore:
         planned = self._planned(job, row.id)
         written = board.write(session, row.id, planned, row.updated_at, standing)
         with self._lock:
-            self._rows[row.id] = written
-            while len(self._rows) > KEPT_JOBS:
-                self._rows.popitem(last=False)
+            _keep_latest(self._rows, row.id, written)
         return self._told(session, row, job, key, document)
 
     def duplicate(self, job_id: str, *, who: str, key: str) -> Stored:
@@ -610,7 +613,7 @@ def _row(session: Session, job_id: str) -> JobRow:
 
 
 _REWRITE = (
-    update(JobRow.__table__)  # type: ignore[arg-type]
+    update(JobRow)
     .where(JobRow.id == bindparam("job"))
     .values(
         revision=bindparam("revision"), document=bindparam("document"),

@@ -40,7 +40,7 @@ def known_keys(session: Session, keys: list[str]) -> set[str]:
     return found
 
 
-_APPEND = insert(ChangeRow.__table__)  # type: ignore[arg-type]
+_APPEND = insert(ChangeRow)
 
 
 def append(

@@ -57,6 +57,15 @@ def text_of(number: Decimal) -> str:
     return f"{number:,f}".replace("-", "−")
 
 
+def trimmed(text: str) -> str:
+    """Without noughts that say nothing.
+
+    >>> trimmed("10.50"), trimmed("3.0"), trimmed("120")
+    ('10.5', '3', '120')
+    """
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
 def show(figure: Figure, system: System) -> Shown:
     """A figure in one system, its band rounded outward; what has no band has equal ends."""
     unit = unit_for(figure.kind, system, figure.value)
@@ -91,7 +100,7 @@ def counted(count: float, system: System, *, by_length: bool) -> str:
     if not by_length:
         return f"{count:g}"
     text, unit = show_value(count, "length", system, 4)
-    return f"{text.rstrip('0').rstrip('.') if '.' in text else text} {unit}"
+    return f"{trimmed(text)} {unit}"
 
 
 def tape(value_m: float, system: System) -> str:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from gentle_ember.core.base.quantities import KINDS
-from gentle_ember.units.display import show_value
+from gentle_ember.units.display import show_value, trimmed
 from gentle_ember.units.registry import System, registry, unit_for
 
 if TYPE_CHECKING:
@@ -347,8 +347,7 @@ def shown_sample(value: float, kind: str, system: System) -> str:
     ('0.7 mm', '0.1 gal')
     """
     text, unit = show_value(value, kind, system, 3)
-    text = text.rstrip("0").rstrip(".") if "." in text else text
-    return f"{text} {unit}".strip()
+    return f"{trimmed(text)} {unit}".strip()
 
 
 def _example(kind: str, system: System) -> str:

@@ -3415,6 +3415,16 @@ export interface components {
          */
         DueState: "over" | "soon" | "good" | "not_known";
         /**
+         * EachOut
+         * @description What one costs, or of what is cut off a piece of the reader's length.
+         */
+        EachOut: {
+            /** Metric */
+            metric: number;
+            /** Us */
+            us: number;
+        };
+        /**
          * EditIn
          * @description A change to a train's order.
          */
@@ -8260,6 +8270,7 @@ export interface components {
             by_length: boolean;
             /** Capped */
             capped: boolean | null;
+            each: components["schemas"]["EachOut"];
             /** Inlet */
             inlet: string;
             /** Inlet Pa */
@@ -8290,10 +8301,9 @@ export interface components {
             outlet_pa: {
                 [key: string]: number;
             };
+            per: components["schemas"]["BothOut"] | null;
             /** Ports */
             ports: string[];
-            /** Price */
-            price: number;
             /** Regulates */
             regulates: boolean;
             /** Role */
@@ -10930,7 +10940,7 @@ export interface components {
         };
         /**
          * UnitOut
-         * @description BoardShown = SI × factor + offset.
+         * @description Shown = SI × factor + offset.
          */
         UnitOut: {
             /** Decimals */

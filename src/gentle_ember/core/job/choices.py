@@ -66,7 +66,7 @@ CHOICES: dict[str, Options] = {
         ("core_return", "return of the core"),
         ("nothing", "ready to work on"),
     ),
-    "weighed_fuels": (*((str(one), NAMES[one]) for one in reversed(WEIGHED)),),
+    "weighed_fuels": tuple((str(one), NAMES[one]) for one in reversed(WEIGHED)),
     "appliances": (
         ("resistive", "heater, lamp"),
         ("electronic", "electronic"),
@@ -309,7 +309,7 @@ CHOICES: dict[str, Options] = {
         (True, "yes"),
         (False, "no"),
     ),
-    "gas_kinds": (*((str(one), NAMES[one]) for one in PIPED),),
+    "gas_kinds": tuple((str(one), NAMES[one]) for one in PIPED),
     "burns": (
         ("", "not said"),
         *((str(one), NAMES[one]) for one in FuelKey),

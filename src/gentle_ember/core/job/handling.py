@@ -13,7 +13,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, WithJsonSchema
 
-from gentle_ember.core.physics.fuels import GASES, FuelKey
+from gentle_ember.core.physics.fuels import GASES, KEYS, FuelKey
 
 
 class FuelSource(StrEnum):
@@ -122,7 +122,7 @@ def of_source(*sources: FuelSource) -> tuple[FuelKey, ...]:
 
 
 def _fuel_or_none(told: str) -> str:
-    if told and told not in set(FuelKey):
+    if told and told not in KEYS:
         raise ValueError("That is not one of the choices")
     return told
 

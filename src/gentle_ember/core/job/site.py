@@ -8,9 +8,9 @@ from pydantic import AfterValidator, Field, WithJsonSchema
 
 from gentle_ember.core.job.dates import Month
 from gentle_ember.core.job.facts import Fact, Key, Model, Name, Note, Quantity
-from gentle_ember.core.job.handling import PIPED
+from gentle_ember.core.job.handling import PIPED, FuelSource, of_source
 from gentle_ember.core.job.house import House
-from gentle_ember.core.physics.fuels import FuelKey
+from gentle_ember.core.physics.fuels import GASES, FuelKey
 
 
 def _piped(fuel: FuelKey) -> FuelKey:
@@ -141,3 +141,10 @@ class Site(Model):
     least_cylinder_by: Name = ""
     sketch: Sketch = Sketch()
     note: Note = ""
+
+
+def gases_here(site: Site) -> tuple[FuelKey, ...]:
+    """Gases a site says it has."""
+    found = {gas.kind for gas in site.gases.values()}
+    found |= set(of_source(FuelSource.CYLINDER)) if site.cylinders else set()
+    return tuple(gas for gas in GASES if gas in found)

@@ -74,6 +74,8 @@ FACTS: dict[FuelKey, FuelFacts] = {
 """Every fuel's. How it comes to a set and what is said of it there is `job.handling`."""
 GASES = tuple(one for one in FuelKey if one is not FuelKey.GASOLINE)
 """Those that come as a gas."""
+KEYS: frozenset[str] = frozenset(FuelKey)
+"""Whether a text names a fuel: whether it is one of these."""
 LETTERS: dict[FuelKey, str] = {key: one.letter for key, one in FACTS.items()}
 NAMES: dict[FuelKey, str] = {key: one.name for key, one in FACTS.items()}
 
@@ -84,7 +86,7 @@ def fuel_name(key: str) -> str:
     >>> fuel_name("natural_gas"), fuel_name("steam")
     ('natural gas', 'steam')
     """
-    return NAMES[FuelKey(key)] if key in set(FuelKey) else key
+    return NAMES[FuelKey(key)] if key in KEYS else key
 
 
 @dataclass(frozen=True, slots=True)

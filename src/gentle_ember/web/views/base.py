@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 from gentle_ember.core.base.figure import Figure, Input, Rounding
 from gentle_ember.core.stage import Hold
 from gentle_ember.units import show, show_input
-from gentle_ember.units.display import rounded, show_value, text_of
+from gentle_ember.units.display import rounded, show_value, text_of, trimmed
 from gentle_ember.units.registry import System, Unit, from_si, unit_for
 
 WriteKey = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9.-]{8,64}$")]
@@ -212,5 +212,4 @@ def plain(value: float, kind: str, *, assumed: bool = False) -> PlainOut:
 def in_unit(value: float, kind: str, unit: Unit) -> str:
     """A value [SI] in one unit, to five figures; noughts that say nothing are left out."""
     number = rounded(from_si(value, kind, unit), unit.decimals, 5, Rounding.NEAREST)
-    text = text_of(number)
-    return f"{text.rstrip('0').rstrip('.') if '.' in text else text} {unit.text}"
+    return f"{trimmed(text_of(number))} {unit.text}"

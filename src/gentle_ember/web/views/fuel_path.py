@@ -11,8 +11,8 @@ from gentle_ember.core.estimates.defaults import fuels_here
 from gentle_ember.core.estimates.measured import output_here
 from gentle_ember.core.estimates.run_times import run_times
 from gentle_ember.core.job.ends import SEALING, join
-from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from, of_source
-from gentle_ember.core.job.part import AGING, REGULATORS, PartClass, end
+from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from
+from gentle_ember.core.job.part import AGING, REGULATORS, Part, PartClass, end
 from gentle_ember.core.job.part_copies import outdated
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics.fuels import GASES, LETTERS, FuelKey
@@ -30,6 +30,7 @@ from gentle_ember.core.stages.fuel_path.stack import stack_view
 from gentle_ember.core.stages.fuel_path.templates import TEMPLATES, Template, templates_of
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, job_trains
 from gentle_ember.core.stages.fuel_path.trouble import TrainCase, Trouble, grade
+from gentle_ember.core.stages.method.base import Case
 from gentle_ember.core.stages.method.judged import judged_methods
 from gentle_ember.core.stages.method.registry import SCHOOLS
 from gentle_ember.units.display import show
@@ -97,6 +98,13 @@ class JointOut(View):
     """What seals it as it should; empty where one of its parts is not known."""
 
 
+class EachOut(View):
+    """What one costs, or of what is cut off a piece of the reader's length."""
+
+    us: float
+    metric: float
+
+
 class PlaceOut(View):
     """A slot of a train with its part, as drawn."""
 
@@ -111,7 +119,9 @@ class PlaceOut(View):
     inlet: str
     outlet: str
     joint: JointOut | None
-    price: float
+    each: EachOut
+    per: BothOut | None
+    """Of what the price is where it is sold by its length."""
     stock: int
     site: bool
     by_length: bool
@@ -388,7 +398,8 @@ def _place(section: TrainSection, at: int) -> PlaceOut:
         inlet=end(part.inlet).text if part and part.inlet else "",
         outlet=end(part.outlet).text if part and part.outlet else "",
         joint=joint,
-        price=part.price if part else 0.0,
+        each=EachOut(**{system: _price(part, system) for system in SYSTEMS}),
+        per=_PER if part and part.by_length else None,
         stock=part.stock if part else 0,
         site=part.site if part else False,
         by_length=part.by_length if part else False,
@@ -565,13 +576,20 @@ def templates(planned: Plan) -> list[TemplateOut]:
     return found
 
 
+_PER = BothOut(us="a foot", metric="a meter")
+
+
+def _price(part: Part | None, system: System) -> float:
+    """What one costs, or of what is cut off a piece of the reader's length."""
+    if part is None:
+        return 0.0
+    unit = unit_for("length", system)
+    return part.price / from_si(1.0, "length", unit) if part.by_length else part.price
+
+
 def _gases(planned: Plan) -> list[FuelKey]:
-    job, site = planned.job, planned.site
-    here = {FuelKey(gas.kind) for gas in site.gases.values()}
-    if site.cylinders:
-        here |= set(of_source(FuelSource.CYLINDER))
-    wanted = {gas for gas in GASES if getattr(job.wants, str(gas))}
-    return [gas for gas in GASES if gas in ((here & wanted) or here or wanted)]
+    case = Case(planned.job)
+    return list(case.for_gas) or [gas for gas in GASES if gas in case.wanted]
 
 
 def fuel_path(planned: Plan) -> FuelPathOut:

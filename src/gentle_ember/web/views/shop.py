@@ -108,7 +108,7 @@ class ReadOut(BothOut):
 
 
 class UnitOut(View):
-    """BoardShown = SI × factor + offset."""
+    """Shown = SI × factor + offset."""
 
     text: str
     factor: float

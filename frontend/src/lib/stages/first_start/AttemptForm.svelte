@@ -8,6 +8,10 @@
   }
   let { gas, waits, keep }: Props = $props();
   const id = $props.id();
+  const PRIMER = [
+    ['presses', 'Primer presses', 50],
+    ['seconds', 'Seconds each', 60]
+  ] as const;
   let tried = $state<Tried>({
     choke: 'open',
     presses: 1,
@@ -31,28 +35,19 @@
     </select>
   </div>
   {#if gas}
-    <div class="field">
-      <label for={`${id}-p`}>Primer presses</label>
-      <input
-        id={`${id}-p`}
-        class="input num"
-        type="number"
-        min="0"
-        max="50"
-        bind:value={tried.presses}
-      />
-    </div>
-    <div class="field">
-      <label for={`${id}-s`}>Seconds each</label>
-      <input
-        id={`${id}-s`}
-        class="input num"
-        type="number"
-        min="0"
-        max="60"
-        bind:value={tried.seconds}
-      />
-    </div>
+    {#each PRIMER as [key, label, most] (key)}
+      <div class="field">
+        <label for={`${id}-${key}`}>{label}</label>
+        <input
+          id={`${id}-${key}`}
+          class="input num"
+          type="number"
+          min="0"
+          max={most}
+          bind:value={tried[key]}
+        />
+      </div>
+    {/each}
     <div class="field">
       <label for={`${id}-h`}>Hiss</label>
       <select id={`${id}-h`} class="select" bind:value={tried.hiss}>

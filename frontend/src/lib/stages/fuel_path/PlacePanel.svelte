@@ -16,8 +16,6 @@
     bench: Workbench;
   }
   let { train, place, bench }: Props = $props();
-  const FOOT_M = 0.3048;
-  let us = $derived(prefs.system === 'us');
   let at = $derived(`trains.${train.name}.slots.${place.key}`);
 </script>
 
@@ -26,9 +24,10 @@
     <h2>{place.name}</h2>
     <span class="quiet">
       {place.number}{place.maker && place.maker !== 'site' ? ` · ${place.maker}` : ''}
-      {#if !place.site && place.price}· <span class="num"
-          >{money(place.by_length && us ? place.price * FOOT_M : place.price)}</span
-        >{place.by_length ? (us ? ' a foot' : ' a meter') : ''} · {place.stock} in stock{/if}
+      {#if !place.site && place.each.metric}· <span class="num"
+          >{money(place.each[prefs.system])}</span
+        >
+        {place.per?.[prefs.system] ?? ''} · {place.stock} in stock{/if}
     </span>
   </div>
   <div class="cols">

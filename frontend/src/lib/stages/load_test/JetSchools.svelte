@@ -36,7 +36,7 @@
     </tbody>
   </table>
   {#if jets.as_it_is}
-    <p class={jets.state} data-lambda={jets.state}>
+    <p class={`mixed ${jets.state}`} data-lambda={jets.state}>
       With <span class="num">{jets.in_it}</span> in it: λ about <Figure figure={jets.as_it_is} />
       at load here, on a standard day. {jets.text}
     </p>
@@ -60,18 +60,6 @@
   .value {
     text-align: right;
     min-width: 5rem;
-  }
-  .caution,
-  .stop,
-  .rich {
-    border-left: 4px solid var(--color-warning);
-    padding: 0.1rem 0.6rem;
-    margin: 0.25rem 0;
-  }
-  .stop {
-    border-left-color: var(--color-error);
-    background: var(--stop-tint);
-    font-weight: 600;
   }
   @media (max-width: 600px) {
     td:nth-child(3).quiet {

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from gentle_ember.core.job.change import Change
 from gentle_ember.core.job.fit import Smell
-from gentle_ember.core.job.handling import HANDLING, FuelSource, Lies, comes_from, of_source
+from gentle_ember.core.job.handling import HANDLING, FuelSource, Lies, comes_from
 from gentle_ember.core.job.job import Job
+from gentle_ember.core.job.site import gases_here
 from gentle_ember.core.job.train import AS_FOUND
 from gentle_ember.core.physics.fuels import (
     AIR_DENSITY_15C,
@@ -33,7 +34,7 @@ NEXT: tuple[str, ...] = (
     "Nothing is smelled, low and high, and the wind has been through for 15 minutes. With biogas "
     "or gas without odor the nose proves nothing: a gas detector, low and high, and for hydrogen "
     "sulfide its own meter.",
-    "FuelSource still shut: soap on every joint opened today, then the one before it.",
+    "Source still shut: soap on every joint opened today, then the one before it.",
     "Open the source a crack. Soap again, from the source on. Fix what leaks, then test every "
     "joint again.",
     "Write down what it was. Until then this job can't be signed off.",
@@ -61,7 +62,8 @@ def at_once(fuels: Iterable[str], biogas_gravity: float = 1.0) -> tuple[tuple[st
     source = "; ".join(SOURCES[fuel] for fuel in held)
     sinks = []
     if any(HANDLING[FuelKey(fuel)].lies is Lies.LOW for fuel in held):
-        sinks.append("Propane and vapor lie low: air the floor, pits and drains.")
+        low = ", ".join(NAMES[gas] for gas in GASES if HANDLING[gas].lies is Lies.LOW)
+        sinks.append(f"{low.capitalize()} and vapor lie low: air the floor, pits and drains.")
     sinks += [f"{NAMES[FuelKey(fuel)].capitalize()} rises: ventilate high up."
               for fuel in held if HANDLING[FuelKey(fuel)].lies is Lies.HIGH]  # fmt: skip
     if any(HANDLING[FuelKey(fuel)].lies is Lies.BY_WEIGHT for fuel in held):
@@ -109,8 +111,7 @@ def drill(plan: Plan) -> Drill:
     if found is not None and found.template in TEMPLATES:
         fuels.add(str(TEMPLATES[found.template].fuel))
     for site in job.sites.values():
-        fuels |= {str(gas.kind) for gas in site.gases.values()}
-        fuels |= set(map(str, of_source(FuelSource.CYLINDER))) if site.cylinders else set()
+        fuels |= set(map(str, gases_here(site)))
     lightest = min(
         (gas.methane.value if gas.methane else USUAL_METHANE
          for site in job.sites.values() for gas in site.gases.values()

@@ -20,7 +20,7 @@ from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.handling import HANDLING, FuelSource, comes_from
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass, end
-from gentle_ember.core.job.site import RemoteTank, Site
+from gentle_ember.core.job.site import RemoteTank, Site, gases_here
 from gentle_ember.core.job.train import AS_FOUND, Train
 from gentle_ember.core.physics import pipe
 from gentle_ember.core.physics.fuels import FuelKey
@@ -213,11 +213,9 @@ def trains_everywhere(plan: Plan) -> dict[str, dict[str, TrainSection]]:
 
 def at_hand(site: Site, fuel: FuelKey) -> bool:
     """Whether a site says that it has this fuel for a train."""
-    if comes_from(fuel, FuelSource.CYLINDER):
-        return bool(site.cylinders)
     if comes_from(fuel, FuelSource.TANK):
         return site.remote_tank != RemoteTank()
-    return any(FuelKey(one.kind) is fuel for one in site.gases.values())
+    return fuel in gases_here(site)
 
 
 @dataclass(frozen=True, slots=True)

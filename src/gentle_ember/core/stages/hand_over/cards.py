@@ -77,7 +77,7 @@ NEVER = (
     "Never open or turn the load screw: it is locked where it was measured.",
 )
 NEVER_JET = "Never drill or change the gas jet: it is for one gas and one elevation."
-NEVER_COVER = "Never lift the cover by its hose: the regulator sits on it. FuelSource shut first."
+NEVER_COVER = "Never lift the cover by its hose: the regulator sits on it. Source shut first."
 
 
 @dataclass(frozen=True, slots=True)

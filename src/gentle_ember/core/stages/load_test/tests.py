@@ -19,7 +19,7 @@ from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.load_test import LoadTest, Run
 from gentle_ember.core.job.part import PartClass
 from gentle_ember.core.physics.fuel_use import INVERTERS
-from gentle_ember.core.physics.fuels import NAMES, FuelKey, fuel_name
+from gentle_ember.core.physics.fuels import KEYS, NAMES, FuelKey, fuel_name
 from gentle_ember.core.stage import (
     NOTED,
     TO_DO,
@@ -99,7 +99,7 @@ def load_tests(
     resolved = machine(job.set)
     if resolved is None or not (fuels or job.choice.methods):
         return ()
-    wanted = [FuelKey(one) for one in fuels if one in set(FuelKey)]
+    wanted = [FuelKey(one) for one in fuels if one in KEYS]
     rejet = "rejet" in job.choice.methods
     if FuelKey.GASOLINE not in wanted and (job.wants.keep_gasoline or rejet):
         wanted.append(FuelKey.GASOLINE)

@@ -8,10 +8,9 @@ from enum import StrEnum
 
 from gentle_ember.core.estimates.output import OutputSection
 from gentle_ember.core.job.generator import GeneratorSet
-from gentle_ember.core.job.handling import FuelSource, of_source
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.job.part import Part, PartClass
-from gentle_ember.core.job.site import Site
+from gentle_ember.core.job.site import Site, gases_here
 from gentle_ember.core.physics.fuel_use import INVERTERS
 from gentle_ember.core.physics.fuels import GASES, FuelKey
 
@@ -98,9 +97,7 @@ class Case:
     @property
     def gases(self) -> tuple[FuelKey, ...]:
         """Gases at hand on the site."""
-        found = set(of_source(FuelSource.CYLINDER)) if self.site.cylinders else set()
-        found |= {FuelKey(gas.kind) for gas in self.site.gases.values()}
-        return tuple(key for key in GASES if key in found)
+        return gases_here(self.site)
 
     def train(self, fuel: FuelKey) -> tuple[Part, ...] | None:
         """Parts of a fuel's train as it stands; None until there is one."""

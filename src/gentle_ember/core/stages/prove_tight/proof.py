@@ -30,7 +30,7 @@ from gentle_ember.core.stages.fit.sheet import JointState, Sheet, fit_sheet
 from gentle_ember.core.stages.fuel_path.ladder import Zone
 from gentle_ember.core.stages.fuel_path.trains import TrainSection, trains_to_build
 
-_GAS_HOW = "FuelSource open, everything after it shut. Soap each joint in order, from the source."
+_GAS_HOW = "Source open, everything after it shut. Soap each joint in order, from the source."
 ZONES: dict[str, tuple[str, str]] = {
     "cylinder": ("Supply side, at the cylinder's pressure", _GAS_HOW),
     "middle": ("Supply side, between the regulators", _GAS_HOW),

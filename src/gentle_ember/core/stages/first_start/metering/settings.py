@@ -18,7 +18,7 @@ from gentle_ember.core.job.facts import blank, facts_of
 from gentle_ember.core.job.job import ApplianceKind, Job
 from gentle_ember.core.job.metering import Metering, Ran, Signal, SweepReading, Taken
 from gentle_ember.core.job.part import PartClass
-from gentle_ember.core.physics.fuels import FuelKey, fuel_name
+from gentle_ember.core.physics.fuels import KEYS, FuelKey, fuel_name
 from gentle_ember.core.physics.mixture import RIGHT, Metered
 from gentle_ember.core.shop import Shop
 from gentle_ember.core.stage import TO_DO, Act, Item, Plan
@@ -258,7 +258,7 @@ def metering_section(
     return tuple(
         _of_gas(job, FuelKey(name), section, resolved, output_of, shop)
         for name, section in path.items()
-        if name in set(FuelKey) and name != FuelKey.GASOLINE
+        if name in KEYS and name != FuelKey.GASOLINE
     )
 
 

@@ -96,7 +96,7 @@
       <h2 class="font-bold" id="below">Coming down with <span class="num">{jets.meant}</span></h2>
       <ul>
         {#each jets.below as one (one.place)}
-          <li class={one.state} data-below={one.state}>
+          <li class={`mixed ${one.state}`} data-below={one.state}>
             {one.place}: λ about <Figure figure={one.figure} />. {one.text}
           </li>
         {/each}
@@ -114,17 +114,5 @@
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(10.5rem, 1fr));
     gap: 0 1rem;
-  }
-  .caution,
-  .stop,
-  .rich {
-    border-left: 4px solid var(--color-warning);
-    padding: 0.1rem 0.6rem;
-    margin: 0.25rem 0;
-  }
-  .stop {
-    border-left-color: var(--color-error);
-    background: var(--stop-tint);
-    font-weight: 600;
   }
 </style>
