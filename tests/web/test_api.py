@@ -419,6 +419,6 @@ def test_a_piece_cut_off_is_counted_in_the_readers_length(demo_client):
     for one in cut.values():
         assert one["us"].endswith(" ft") and one["metric"].endswith(" m")
         feet, meters = (float(one[name].split()[0]) for name in ("us", "metric"))
-        assert feet * 0.3048 == pytest.approx(meters, abs=0.01)
+        assert 0 <= feet * 0.3048 - meters < 0.031, "never too short, to a tenth of a foot"
     taken = {row["what"]: row["count"] for row in show(demo_client, job, "fit")["fit"]["take"]}
     assert [one for one in taken.values() if one in list(cut.values())]

@@ -92,15 +92,18 @@ def show_value(value: float, kind: str, system: System, significant: int = 6) ->
 
 
 def counted(count: float, system: System, *, by_length: bool) -> str:
-    """How many of a part; of one sold by its length, how long a piece.
+    """How many of a part; of one sold by its length, how long a piece, never too short.
 
     >>> counted(2, "us", by_length=False), counted(3.2, "us", by_length=True)
     ('2', '10.5 ft')
+    >>> counted(4.9, "us", by_length=True), counted(4.9, "metric", by_length=True)
+    ('16.1 ft', '4.9 m')
     """
     if not by_length:
         return f"{count:g}"
-    text, unit = show_value(count, "length", system, 4)
-    return f"{trimmed(text)} {unit}"
+    unit = unit_for("length", system)
+    needed = rounded(from_si(count, "length", unit), 1, 6, Rounding.UP)
+    return f"{trimmed(text_of(needed))} {unit.text}"
 
 
 def tape(value_m: float, system: System) -> str:

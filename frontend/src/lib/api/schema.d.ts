@@ -1877,7 +1877,7 @@ export interface components {
             /** Answered */
             answered: boolean;
             /** Assumed */
-            assumed: string;
+            assumed: string | number;
             /**
              * Kind
              * @enum {string}

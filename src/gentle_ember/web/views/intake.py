@@ -41,7 +41,7 @@ class AskOut(View):
     why: str
     kind: Literal["quantity", "text", "long", "number", "choice"]
     options: list[OptionOut]
-    assumed: str
+    assumed: str | float
     answered: bool
 
 

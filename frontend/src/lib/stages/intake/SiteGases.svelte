@@ -31,7 +31,7 @@
         <QuantityField path={`${path}.sulfide`} />
         <ChoiceField path={`${path}.cleaned`} label="Scrubbed and dried" options={ASKED} />
       {:else}
-        <QuantityField path={`${path}.hhv`} assumed="1,030 BTU/ft³" />
+        <QuantityField path={`${path}.hhv`} assumed={38.4e6} />
         <QuantityField path={`${path}.specific_gravity`} assumed="0.60" />
         <QuantityField path={`${path}.meter`} />
         <QuantityField path={`${path}.appliances`} />

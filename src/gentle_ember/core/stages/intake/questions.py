@@ -9,6 +9,7 @@ from typing import Any, Literal
 from gentle_ember.core.job.generator import CarburetorType
 from gentle_ember.core.job.job import Job
 from gentle_ember.core.physics.fuel_use import INVERTERS, SetClass
+from gentle_ember.core.physics.studs import ADAPTER_M, GASKETS_M, WASHERS_M
 from gentle_ember.core.stages.intake.walk_round import used
 
 Options = tuple[tuple[str | bool | int | None, str], ...]
@@ -39,7 +40,7 @@ class Ask:
     why: str
     kind: Literal["quantity", "text", "long", "number", "choice"] = "quantity"
     options: Options = ()
-    assumed: str = ""
+    assumed: str | float = ""
     applies: Callable[[Job], bool] = lambda job: True
 
 
@@ -182,12 +183,12 @@ ASKS: tuple[Ask, ...] = (
     ),
     Ask("set.stack.flange", "studs", "Air-cleaner flange", "takes stud length",
         applies=_plate_mixer),
-    Ask("set.stack.washers", "studs", "Washers", "take stud length", assumed="1.5 mm, assumed",
+    Ask("set.stack.washers", "studs", "Washers", "take stud length", assumed=WASHERS_M,
         applies=_plate_mixer),
     Ask("set.stack.gaskets", "studs", "Gaskets, compressed", "take stud length",
-        assumed="1 mm, assumed", applies=_plate_mixer),
+        assumed=GASKETS_M, applies=_plate_mixer),
     Ask("set.stack.adapter", "studs", "Adapter thickness", "takes stud length",
-        assumed="12 mm, assumed", applies=_plate_mixer),
+        assumed=ADAPTER_M, applies=_plate_mixer),
     Ask("set.stack.breather_slack", "room", "Breather hose slack", "it moves outward too",
         applies=_plate_mixer),
     Ask("set.stack.bracket_room", "room", "Room at choke lever and bracket",
